@@ -1,0 +1,58 @@
+/** The thinnest path through everything: counter, bench, close, shelves, and all of it there after a restart. */
+import { choose, answer, takeIn, verdictOf } from './support/steps.ts';
+import { expect, test } from './support/app.ts';
+
+test('a set from the counter to a closed job survives a restart of server and database', async ({ page, app }) => {
+  const number = await takeIn(page, {
+    symptoms: [/^Sound, black screen/],
+    words: 'It talks, but I see nothing.',
+    maker: 'Quorvane',
+    model: 'QK3-50',
+    family: 'Quorvane QK3',
+    customer: 'Petronel Ashby',
+  });
+  await expect(verdictOf(page, 'strips')).toHaveAttribute('data-verdict', 'suspect');
+
+  await answer(page, 'look.glass', 'clean');
+  await answer(page, 'torch', 'faint-picture');
+  await answer(page, 'cut.power-main', 'dark');
+  await expect(verdictOf(page, 'strips')).toHaveAttribute('data-verdict', 'suspect');
+  await answer(page, 'led.output', 'limit-then-off');
+  await answer(page, 'strings.tester', 'one-dark');
+  await expect(verdictOf(page, 'strips')).toHaveAttribute('data-verdict', 'proven');
+  await expect(page.getByTestId('next')).toHaveAttribute('data-step', 'replace.strips');
+
+  await page.getByTestId('to-close').click();
+  await page.getByLabel('Number on the board').fill('QKS-50-4');
+  await page.getByLabel('Price, EUR').fill('46.50');
+  await page.getByRole('button', { name: 'Record part' }).click();
+  await expect(page.getByTestId('recorded')).toContainText('QKS-50-4');
+  await choose(page, 'Memory', 'Serial EEPROM');
+  await page.getByLabel('Image').fill('own dump, read twice the same');
+  await page.getByRole('button', { name: 'Record flash' }).click();
+  await expect(page.getByTestId('recorded')).toContainText('own dump');
+
+  await choose(page, 'How did it end?', /^Repaired$/);
+  await choose(page, 'Fault as confirmed', /An LED open/);
+  await page.getByLabel('What remains').fill('Nothing left; soaked four hours.');
+  await page.getByTestId('close-job').click();
+  await expect(page.getByText('This job is closed: Repaired.')).toBeVisible();
+
+  await app.stopServer();
+  app.stopDatabase();
+  await app.startDatabase();
+  await app.startServer();
+
+  await page.goto('/');
+  const card = page.locator(`[data-shelf="closed"] [data-job="${number}"]`);
+  await expect(card).toContainText('Quorvane QK3-50');
+  await expect(card).toContainText('Repaired');
+  await card.click();
+  const ledger = page.getByTestId('ledger');
+  await expect(ledger.locator('[data-kind="test.answered"]')).toHaveCount(5);
+  await expect(ledger.locator('[data-kind="part.fitted"]')).toContainText('€46.50');
+  await expect(ledger.locator('[data-kind="flash.done"]')).toContainText('Serial EEPROM');
+  await expect(ledger.locator('[data-kind="fault.confirmed"]')).toContainText('An LED open');
+  await expect(ledger.locator('[data-kind="job.closed"]')).toContainText('soaked four hours');
+  await expect(ledger.locator('[data-kind="symptom.reported"]')).toContainText('It talks, but I see nothing.');
+});

@@ -1,0 +1,77 @@
+/** What a technician does, in a few words. */
+import { expect, type Page } from '@playwright/test';
+
+export interface Intake {
+  readonly symptoms: readonly RegExp[];
+  readonly words?: string;
+  readonly maker?: string;
+  readonly model?: string;
+  readonly family?: string;
+  readonly layout?: string;
+  readonly customer?: string;
+  readonly blink?: string;
+}
+
+async function choose(page: Page, label: string, option: string | RegExp): Promise<void> {
+  // The placeholder lies over the field: the click is meant for whatever is there.
+  await page.getByLabel(label, { exact: true }).click({ force: true });
+  await page.getByRole('option', { name: option }).click();
+}
+
+export { choose };
+
+export async function fillIntake(page: Page, intake: Intake): Promise<void> {
+  for (const symptom of intake.symptoms) {
+    await choose(page, 'Symptom', symptom);
+    await page.keyboard.press('Escape');
+  }
+  if (intake.words !== undefined) await page.getByLabel('In the customer’s own words').fill(intake.words);
+  if (intake.blink !== undefined) {
+    await page.getByLabel('Blink count').fill(intake.blink);
+    await page.getByText('Counted twice, the same').click();
+  }
+  if (intake.family !== undefined) await choose(page, 'Family', intake.family);
+  if (intake.layout !== undefined) await choose(page, 'Layout', intake.layout);
+  if (intake.maker !== undefined) await page.getByLabel('Maker').fill(intake.maker);
+  if (intake.model !== undefined) await page.getByLabel('Model').fill(intake.model);
+  if (intake.customer === undefined) await page.getByText('No customer (own set').click();
+  else await page.getByLabel('Name', { exact: true }).fill(intake.customer);
+}
+
+/** Takes a set in and opens it on the bench; returns the job's number. */
+export async function takeIn(page: Page, intake: Intake): Promise<string> {
+  await page.goto('/jobs/new');
+  await fillIntake(page, intake);
+  await page.getByTestId('save').click();
+  const saved = await page.getByTestId('saved').textContent();
+  const number = /Job (\d+) is taken in/.exec(saved ?? '')?.[1];
+  expect(number).toBeDefined();
+  await page.getByTestId('to-bench').click();
+  await expect(page.getByTestId('next')).toBeVisible();
+  return number ?? '';
+}
+
+/** Takes this step if it isn't the suggested one already, reads its cautions if they are new, and answers it by its key. */
+export async function answer(page: Page, step: string, outcome: string, of?: string): Promise<void> {
+  const panel = page.getByTestId('next');
+  const wanted = of === undefined ? `[data-step="${step}"]` : `[data-step="${step}"][data-of="${of}"]`;
+  const there = page.locator(`[data-test="next"]${wanted}`);
+  if ((await there.count()) === 0) {
+    const listed = page.getByTestId('others').locator(wanted).first();
+    if ((await listed.count()) === 0) await page.getByTestId('left-out').locator('summary').click();
+    await listed.or(page.getByTestId('left-out').locator(wanted).first()).click();
+  }
+  await expect(there).toBeVisible();
+  const unread = page.getByTestId('read-cautions');
+  if ((await unread.count()) > 0) {
+    await expect(panel.locator(`[data-outcome="${outcome}"]`)).toBeDisabled();
+    await page.keyboard.press('c');
+    await expect(unread).toHaveCount(0);
+  }
+  const before = await page.locator('[data-test="ledger"] [data-kind="test.answered"]').count();
+  const key = await panel.locator(`[data-outcome="${outcome}"] kbd`).textContent();
+  await page.keyboard.press((key ?? '').trim().toLowerCase());
+  await expect(page.locator('[data-test="ledger"] [data-kind="test.answered"]')).toHaveCount(before + 1);
+}
+
+export const verdictOf = (page: Page, assembly: string) => page.locator(`[data-test="suspects"] [data-assembly="${assembly}"]`);

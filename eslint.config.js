@@ -1,0 +1,32 @@
+import js from '@eslint/js';
+import prettier from 'eslint-config-prettier';
+import pluginVue from 'eslint-plugin-vue';
+import { defineConfig, globalIgnores } from 'eslint/config';
+import globals from 'globals';
+import tseslint from 'typescript-eslint';
+
+export default defineConfig(
+  globalIgnores(['**/dist/', '**/node_modules/', '.veglia/', 'packages/web/components.d.ts', 'test-results/', '.test-reports/']),
+  js.configs.recommended,
+  { files: ['**/*.{js,mjs,cjs}'], languageOptions: { globals: globals.node } },
+  { files: ['**/*.ts', '**/*.vue'], extends: [tseslint.configs.recommendedTypeChecked] },
+  pluginVue.configs['flat/recommended'],
+  {
+    files: ['**/*.ts', '**/*.vue'],
+    languageOptions: {
+      parserOptions: {
+        parser: tseslint.parser,
+        projectService: { allowDefaultProject: [] },
+        tsconfigRootDir: import.meta.dirname,
+        extraFileExtensions: ['.vue'],
+      },
+    },
+    rules: {
+      'no-undef': 'off',
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+      'no-empty-pattern': ['error', { allowObjectPatternsAsParameters: true }],
+      'vue/multi-word-component-names': 'off',
+    },
+  },
+  prettier,
+);

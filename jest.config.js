@@ -1,0 +1,18 @@
+const transform = {
+  '^.+\\.ts$': [
+    '@swc/jest',
+    { jsc: { parser: { syntax: 'typescript' }, target: 'es2022' }, module: { type: 'es6' }, sourceMaps: 'inline' },
+  ],
+};
+const shared = { transform, extensionsToTreatAsEsm: ['.ts'], testEnvironment: 'node', testTimeout: 30_000 };
+
+export default {
+  projects: [
+    {
+      ...shared,
+      displayName: 'unit',
+      testMatch: ['<rootDir>/packages/{core,contract,cli,web,server}/src/**/*.test.ts', '<rootDir>/scripts/**/*.test.ts'],
+    },
+    { ...shared, displayName: 'server', testMatch: ['<rootDir>/packages/server/test/**/*.test.ts'] },
+  ],
+};

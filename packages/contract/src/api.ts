@@ -1,0 +1,138 @@
+/** Every request and reply of the API. The server checks with these, the OpenAPI document is made from these. */
+import { idSchema, jobStates, settingsSchema } from '@veglia/core';
+import { z } from 'zod';
+
+const when = z.iso.datetime();
+
+export const personSchema = z.object({ id: z.uuid(), name: z.string() });
+export type Person = z.infer<typeof personSchema>;
+
+/** A body's own shape is checked by the core, which also upgrades old versions; here it is any object with a kind. */
+export const rawBodySchema = z.looseObject({ kind: z.string() });
+
+export const entryDraftSchema = z.strictObject({
+  /** Made by the client: sending twice stores once. */
+  id: z.uuid(),
+  at: when,
+  basedOn: z.number().int().min(0),
+  body: rawBodySchema,
+});
+export type EntryDraft = z.infer<typeof entryDraftSchema>;
+
+export const entrySchema = z.object({
+  id: z.uuid(),
+  seq: z.number().int().min(1),
+  at: when,
+  by: z.uuid(),
+  basedOn: z.number().int().min(0),
+  body: rawBodySchema,
+});
+
+export const plateSchema = z.strictObject({
+  maker: z.string().trim().min(1, 'say the maker, or "unknown"').max(80),
+  model: z.string().trim().max(80).default(''),
+  serial: z.string().trim().max(80).default(''),
+});
+export type Plate = z.infer<typeof plateSchema>;
+
+export const customerSchema = z.strictObject({
+  name: z.string().trim().min(1, 'the customer’s name is missing').max(200),
+  contact: z.string().trim().max(200).default(''),
+});
+export type Customer = z.infer<typeof customerSchema>;
+
+export const newJobSchema = z.strictObject({
+  id: z.uuid(),
+  by: z.uuid(),
+  customer: customerSchema.nullable(),
+  plate: plateSchema,
+  /** The first must be job.opened. */
+  entries: z.array(entryDraftSchema).min(1).max(50),
+});
+export type NewJob = z.infer<typeof newJobSchema>;
+/** As typed, before defaults. */
+export type NewJobInput = z.input<typeof newJobSchema>;
+
+export const jobSchema = z.object({
+  id: z.uuid(),
+  number: z.number().int(),
+  openedAt: when,
+  customer: customerSchema.nullable(),
+  plate: plateSchema,
+  packHash: z.string(),
+  settings: settingsSchema,
+  entries: z.array(entrySchema),
+});
+export type Job = z.infer<typeof jobSchema>;
+
+export const appendSchema = z.strictObject({ by: z.uuid(), entries: z.array(entryDraftSchema).min(1).max(200) });
+export const appendedSchema = z.object({ entries: z.array(entrySchema), lastSeq: z.number().int() });
+export type Appended = z.infer<typeof appendedSchema>;
+
+export const jobCardSchema = z.object({
+  jobId: z.uuid(),
+  number: z.number().int(),
+  title: z.string(),
+  customerName: z.string().nullable(),
+  openedAt: when,
+  state: z.enum(jobStates),
+  symptoms: z.array(idSchema),
+  top: z.object({ id: idSchema, odds: z.number(), verdict: z.string() }).nullable(),
+  next: z.object({ kind: z.string(), id: z.string(), of: z.string().optional() }).nullable(),
+  outcome: z.string().nullable(),
+  entryCount: z.number().int(),
+});
+export type JobCard = z.infer<typeof jobCardSchema>;
+
+export const healthSchema = z.object({
+  app: z.literal('ok'),
+  version: z.string(),
+  database: z.enum(['ok', 'away']),
+  migration: z.string().nullable(),
+  /** What keeps the ledger append-only here. */
+  ledgerProtection: z.enum(['role-and-trigger', 'trigger-only', 'none', 'unknown']),
+  pack: z.string().nullable(),
+});
+export type Health = z.infer<typeof healthSchema>;
+
+export const currentPackSchema = z.object({ hash: z.string() });
+export const peopleSchema = z.object({ people: z.array(personSchema) });
+export const jobCardsSchema = z.object({ jobs: z.array(jobCardSchema) });
+/** A pack document and an exported case have schemas of their own (docs/formats.md); a reply carries them as they are. */
+export const documentSchema = z.looseObject({ format: z.string(), version: z.number().int() });
+
+export interface RouteDescription {
+  readonly method: 'get' | 'post';
+  /** Express form; OpenAPI's braces are made from it. */
+  readonly path: string;
+  readonly summary: string;
+  readonly params?: z.ZodObject;
+  readonly body?: z.ZodType;
+  readonly status: number;
+  readonly reply: z.ZodType;
+}
+
+export const jobParams = z.object({ id: z.uuid() });
+export const packParams = z.object({ hash: z.string().regex(/^[0-9a-f]{64}$/) });
+
+/** The API's table of contents; a test compares it with the real router, both ways. */
+export const routes: readonly RouteDescription[] = [
+  { method: 'get', path: '/api/health', summary: 'Is everything there', status: 200, reply: healthSchema },
+  { method: 'get', path: '/api/openapi.json', summary: 'This document', status: 200, reply: z.looseObject({ openapi: z.string() }) },
+  { method: 'get', path: '/api/people', summary: 'Who may write', status: 200, reply: peopleSchema },
+  { method: 'get', path: '/api/packs/current', summary: 'Hash of the pack new jobs get', status: 200, reply: currentPackSchema },
+  { method: 'get', path: '/api/packs/:hash', summary: 'A knowledge pack', params: packParams, status: 200, reply: documentSchema },
+  { method: 'get', path: '/api/jobs', summary: 'All jobs as cards, oldest first', status: 200, reply: jobCardsSchema },
+  { method: 'post', path: '/api/jobs', summary: 'Take a set in', body: newJobSchema, status: 201, reply: jobSchema },
+  { method: 'get', path: '/api/jobs/:id', summary: 'A job with its ledger', params: jobParams, status: 200, reply: jobSchema },
+  { method: 'get', path: '/api/jobs/:id/case', summary: 'The job as a case file', params: jobParams, status: 200, reply: documentSchema },
+  {
+    method: 'post',
+    path: '/api/jobs/:id/entries',
+    summary: 'Write to the ledger; ids already there are skipped',
+    params: jobParams,
+    body: appendSchema,
+    status: 200,
+    reply: appendedSchema,
+  },
+];

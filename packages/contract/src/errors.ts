@@ -1,0 +1,31 @@
+/** The one table of API errors: code and HTTP status. Sentences are in words/. */
+import { z } from 'zod';
+
+export const errorStatus = {
+  'bad-request': 400,
+  'not-json': 400,
+  'unknown-person': 422,
+  'not-found': 404,
+  'unknown-job': 404,
+  'unknown-pack': 404,
+  'entry-conflict': 409,
+  'job-moved-on': 409,
+  'too-large': 413,
+  internal: 500,
+  'database-away': 503,
+} as const;
+
+export type ErrorCode = keyof typeof errorStatus;
+export const errorCodes = Object.keys(errorStatus) as ErrorCode[];
+
+/** RFC 9457 problem document. */
+export const problemDocumentSchema = z.object({
+  type: z.string(),
+  title: z.string(),
+  status: z.number().int(),
+  code: z.enum(errorCodes as [ErrorCode, ...ErrorCode[]]),
+  requestId: z.string(),
+  problems: z.array(z.object({ code: z.string(), where: z.string(), sentence: z.string() })).optional(),
+});
+export type ProblemDocument = z.infer<typeof problemDocumentSchema>;
+export const problemMediaType = 'application/problem+json';

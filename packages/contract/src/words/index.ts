@@ -1,0 +1,11 @@
+import { en, type Words } from './en.ts';
+
+export type { Words } from './en.ts';
+export const languages = ['en'] as const;
+export type Language = (typeof languages)[number];
+export const words: Record<Language, Words> = { en };
+
+/** Fills the braces of a sentence; a missing value leaves a dash, so that a gap shows. */
+export function say(sentence: string, values: Readonly<Record<string, string | number | undefined>> = {}): string {
+  return sentence.replace(/\{(\w+)\}/g, (_, name: string) => String(values[name] ?? '—'));
+}

@@ -1,0 +1,37 @@
+/** One row a job, for lists and search: a cache of the fold that nothing decides from. */
+import type { CompiledPack } from '../knowledge/index.ts';
+import { liveEntries, type CaseInput } from '../ledger/index.ts';
+import { foldCase } from './fold.ts';
+
+export const jobStates = ['taken-in', 'on-the-bench', 'closed'] as const;
+export type JobState = (typeof jobStates)[number];
+
+export interface JobCardFacts {
+  readonly state: JobState;
+  readonly symptoms: readonly string[];
+  readonly top?: { readonly id: string; readonly odds: number; readonly verdict: string };
+  readonly next?: { readonly kind: string; readonly id: string; readonly of?: string };
+  readonly outcome?: string;
+  readonly entryCount: number;
+  readonly lastSeq: number;
+}
+
+const benchKinds = new Set(['test.answered', 'reading.taken', 'repair.done', 'part.fitted', 'flash.done', 'set.changed']);
+
+export function cardOf(input: CaseInput, compiled: CompiledPack): JobCardFacts {
+  const live = liveEntries(input.entries);
+  const fold = foldCase(input, compiled);
+  const lastClose = live.filter((entry) => entry.body.kind === 'job.closed').at(-1);
+  const top = fold.assemblies[0];
+  const next = fold.next[0];
+  const symptoms = live.flatMap((entry) => (entry.body.kind === 'symptom.reported' ? entry.body.symptoms : []));
+  return {
+    state: fold.closed ? 'closed' : live.some((entry) => benchKinds.has(entry.body.kind)) ? 'on-the-bench' : 'taken-in',
+    symptoms: [...new Set(symptoms)],
+    ...(top ? { top: { id: top.id, odds: top.odds, verdict: top.verdict } } : {}),
+    ...(next ? { next: { kind: next.kind, id: next.id, ...(next.of === undefined ? {} : { of: next.of }) } } : {}),
+    ...(fold.closed && lastClose?.body.kind === 'job.closed' ? { outcome: lastClose.body.outcome } : {}),
+    entryCount: input.entries.length,
+    lastSeq: input.entries.reduce((most, entry) => Math.max(most, entry.seq), 0),
+  };
+}

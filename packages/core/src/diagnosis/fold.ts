@@ -1,0 +1,118 @@
+/**
+ * The fold: ledger in, everything that is decided out. Screens, server, command line and statistics read this and
+ * nothing else. Same entries + pack + engine = same answer.
+ */
+import type { CompiledPack } from '../knowledge/index.ts';
+import type { CaseInput, SetState } from '../ledger/index.ts';
+import { believe, influences, type Belief } from './belief.ts';
+import { notInBook, type Doubt, type Unused } from './evidence.ts';
+import { recommend, type LeftOut, type Policy } from './next.ts';
+import { rounded } from './posterior.ts';
+import type { NextStep } from './steps.ts';
+import { proofState, type MissingStep, type ProofState, type Verdict } from './verdict.ts';
+
+/** Rises when the same case may fold to other numbers. */
+export const engine = 'veglia-core/1';
+
+export interface Because {
+  /** Entry id and seq. */
+  readonly entry: string;
+  readonly seq: number;
+  /** Natural log-odds this entry moved the assembly by. */
+  readonly weight: number;
+}
+
+export interface AssemblyView {
+  readonly id: string;
+  readonly odds: number;
+  readonly verdict: Verdict;
+  /** For likely-not-split: the quickest way left to the proof; empty where this set offers none. */
+  readonly missing?: readonly MissingStep[];
+  readonly because: readonly Because[];
+}
+
+export interface FaultView {
+  readonly id: string;
+  readonly odds: number;
+}
+
+export interface CaseFold {
+  readonly engine: string;
+  readonly pack: string;
+  readonly assemblies: readonly AssemblyView[];
+  readonly faults: readonly FaultView[];
+  readonly set: SetState & { readonly layout: string | undefined; readonly stageId: string };
+  readonly doubts: readonly Doubt[];
+  readonly next: readonly NextStep[];
+  readonly leftOut: readonly LeftOut[];
+  readonly unused: readonly Unused[];
+  readonly cautionsRead: readonly string[];
+  readonly closed: boolean;
+}
+
+/** Influences smaller than this move no odds anyone would see. */
+const leastWeight = 0.02;
+/** Over this, the book explains the case badly: a second fault, a wrong answer, or something new (value of ours). */
+const badFit = 0.25;
+
+/** How an assembly over the threshold stands with its proof; undefined below the threshold. */
+export function proofOf(belief: Belief, id: string, compiled: CompiledPack): ProofState | undefined {
+  const { layoutId } = belief.interpretation;
+  const layout = layoutId === undefined ? undefined : compiled.layouts.get(layoutId);
+  const odds = belief.assemblies.get(id) ?? 0;
+  if (!layout || id === notInBook || odds < compiled.pack.thresholds.proven) return undefined;
+  return proofState(layout, id, belief.interpretation, compiled);
+}
+
+export function foldCase(input: CaseInput, compiled: CompiledPack, policy: Policy = 'information'): CaseFold {
+  const belief = believe(input, compiled);
+  const { interpretation } = belief;
+  const { thresholds } = compiled.pack;
+  const moved = influences(input, compiled, belief);
+  const verdictOf = new Map<string, Verdict>();
+  const assemblies = [...belief.assemblies]
+    .map(([id, odds]): AssemblyView => {
+      const because = moved
+        .map(({ entry, weights }) => ({ entry: entry.id, seq: entry.seq, weight: weights.get(id) ?? 0 }))
+        .filter((one) => Math.abs(one.weight) >= leastWeight)
+        .sort((a, b) => rounded(Math.abs(b.weight)) - rounded(Math.abs(a.weight)) || a.seq - b.seq);
+      const proof = proofOf(belief, id, compiled);
+      if (proof) {
+        verdictOf.set(id, proof.met ? 'proven' : 'likely-not-split');
+        return { id, odds, verdict: proof.met ? 'proven' : 'likely-not-split', ...(proof.met ? {} : { missing: proof.missing }), because };
+      }
+      // Nothing is ruled out by starting odds alone: something must have spoken against it. The unknown never is.
+      const spoken = id !== notInBook && because.some((one) => one.weight < 0);
+      const verdict: Verdict = spoken && odds < thresholds.cleared ? 'cleared' : 'suspect';
+      verdictOf.set(id, verdict);
+      return { id, odds, verdict, because };
+    })
+    .sort((a, b) => rounded(b.odds) - rounded(a.odds) || (a.id < b.id ? -1 : 1));
+
+  const faultOdds = new Map<string, number>();
+  interpretation.hypotheses.forEach(({ fault }, index) => {
+    const id = fault?.id ?? notInBook;
+    faultOdds.set(id, (faultOdds.get(id) ?? 0) + (belief.odds[index] ?? 0));
+  });
+  const faults = [...faultOdds]
+    .map(([id, odds]) => ({ id, odds }))
+    .sort((a, b) => rounded(b.odds) - rounded(a.odds) || (a.id < b.id ? -1 : 1));
+
+  const unknown = belief.assemblies.get(notInBook) ?? 0;
+  const doubts =
+    unknown > badFit ? [...interpretation.doubts, { code: 'fits-nothing-well' as const, value: unknown }] : interpretation.doubts;
+  const { next, leftOut } = recommend(belief, compiled, input.settings, verdictOf, policy);
+  return {
+    engine,
+    pack: compiled.hash,
+    assemblies,
+    faults,
+    set: { ...interpretation.state, layout: interpretation.layoutId, stageId: compiled.stageIds[interpretation.state.stage] ?? '' },
+    doubts,
+    next,
+    leftOut,
+    unused: interpretation.unused,
+    cautionsRead: [...interpretation.cautionsRead].sort(),
+    closed: interpretation.closed,
+  };
+}

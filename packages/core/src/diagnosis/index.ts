@@ -1,0 +1,10 @@
+export { assertBelief, believe, influences, type Belief, type Influence } from './belief.ts';
+export { cardOf, jobStates, type JobCardFacts, type JobState } from './card.ts';
+export { doubtCodes, notInBook, unusedCodes } from './evidence.ts';
+export type { Doubt, DoubtCode, Unused, UnusedCode } from './evidence.ts';
+export { engine, foldCase, proofOf, type AssemblyView, type Because, type CaseFold, type FaultView } from './fold.ts';
+export { expectedInformation } from './information.ts';
+export { leftOutCodes, policies, recommend, type LeftOut, type LeftOutCode, type Policy, type Recommendation } from './next.ts';
+export { entropyBits, logOdds, posterior } from './posterior.ts';
+export { reasonCodes, type NextStep, type OutcomePreview, type ReasonCode } from './steps.ts';
+export { verdicts, type MissingStep, type Verdict } from './verdict.ts';

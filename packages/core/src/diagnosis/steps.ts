@@ -1,0 +1,133 @@
+/** What a step is, what it takes to get to it, and the steps that are not tests. */
+import { drainMinutes, type CompiledPack, type Procedure } from '../knowledge/index.ts';
+import type { Settings, SetState } from '../ledger/index.ts';
+import type { Belief } from './belief.ts';
+import { rounded } from './posterior.ts';
+import type { Verdict } from './verdict.ts';
+
+export const reasonCodes = [
+  'code-first',
+  'needed-for-proof',
+  'most-bits-per-minute',
+  'list-order',
+  'proven',
+  'likeliest-left',
+  'nothing-tells-more',
+  'chosen-anyway',
+] as const;
+export type ReasonCode = (typeof reasonCodes)[number];
+
+export interface OutcomePreview {
+  readonly outcome: string;
+  readonly odds: number;
+  readonly top: { readonly id: string; readonly odds: number };
+  /** Assemblies this answer would rule out. */
+  readonly clears: readonly string[];
+}
+
+export interface NextStep {
+  readonly kind: 'test' | 'blink' | 'repair' | 'stop';
+  readonly id: string;
+  readonly of?: string;
+  readonly because: { readonly code: ReasonCode; readonly bits?: number; readonly of?: string; readonly position?: number };
+  /** Hands-on, getting there included. */
+  readonly minutes: number;
+  readonly waitMinutes: number;
+  readonly cost: { readonly amountMinor: number; readonly currency: string };
+  /** Stage id the set has to be opened to. */
+  readonly stage: string;
+  readonly needs: Procedure['needs'];
+  readonly cautions: readonly string[];
+  readonly would: readonly OutcomePreview[];
+}
+
+export interface Effort {
+  /** Minutes. */
+  readonly handsOn: number;
+  readonly wait: number;
+}
+
+/** Plugging or unplugging, with the look round that belongs to it, minutes (value of ours). */
+const powerChangeMinutes = 0.5;
+/** Looking at a light through two cycles, minutes. */
+const blinkMinutes = 2;
+
+/** Opening to the stage, unplugging, waiting for the rails, before the procedure's own first step. */
+export function effortToReach(procedure: Procedure, state: SetState, compiled: CompiledPack): Effort {
+  let handsOn = minutesToStage(procedure.stage, state, compiled);
+  let wait = 0;
+  const opens = procedure.stage > state.stage;
+  const mustUnplug = state.plugged && (opens || ['unplugged', 'rails-down', 'verified'].includes(procedure.needs));
+  if (mustUnplug) handsOn += powerChangeMinutes;
+  if (procedure.needs === 'plugged' && (!state.plugged || mustUnplug)) handsOn += powerChangeMinutes;
+  if (procedure.needs === 'rails-down' && (mustUnplug || !state.railsDown)) wait += drainMinutes['rails-down'];
+  if (procedure.needs === 'verified' && (mustUnplug || !state.verified)) wait += drainMinutes.verified;
+  return { handsOn, wait };
+}
+
+function minutesToStage(stage: number, state: SetState, compiled: CompiledPack): number {
+  return compiled.pack.stages.slice(state.stage + 1, stage + 1).reduce((sum, one) => sum + one.minutes, 0);
+}
+
+/** Cautions of every stage opened on the way, then the step's own; each once. */
+export function cautionsFor(stage: number, own: readonly string[], compiled: CompiledPack): string[] {
+  const opened = compiled.pack.stages.slice(1, stage + 1).flatMap((one) => one.cautions);
+  return [...new Set([...opened, ...own])];
+}
+
+export function priceOf(effort: Effort, settings: Settings): NextStep['cost'] {
+  const minutes = effort.handsOn + effort.wait * settings.waitShare;
+  return { amountMinor: Math.round((minutes * settings.rateMinorPerHour) / 60), currency: settings.currency };
+}
+
+export function blinkStep(compiled: CompiledPack, settings: Settings): NextStep {
+  const minutes = blinkMinutes;
+  return { ...plainStep('blink', 'blink.read', 'code-first', compiled, settings, minutes), needs: 'plugged' };
+}
+
+export function stopStep(compiled: CompiledPack, settings: Settings): NextStep {
+  return plainStep('stop', 'cant-tell-yet', 'nothing-tells-more', compiled, settings, 0);
+}
+
+function plainStep(
+  kind: NextStep['kind'],
+  id: string,
+  code: ReasonCode,
+  compiled: CompiledPack,
+  settings: Settings,
+  minutes: number,
+): NextStep {
+  const stage = compiled.stageIds[0] ?? '';
+  const cost = priceOf({ handsOn: minutes, wait: 0 }, settings);
+  return { kind, id, because: { code }, minutes, waitMinutes: 0, cost, stage, needs: 'any', cautions: [], would: [] };
+}
+
+/** A repair is named once its assembly is proven, or more likely than all others together. */
+const likelyEnoughToRepair = 0.5;
+
+export function repairSteps(
+  belief: Belief,
+  compiled: CompiledPack,
+  layoutId: string,
+  settings: Settings,
+  verdictOf: ReadonlyMap<string, Verdict>,
+): NextStep[] {
+  const layout = compiled.layouts.get(layoutId);
+  const { state, repaired } = belief.interpretation;
+  return compiled.pack.repairs
+    .filter((repair) => repair.layouts.includes(layoutId) && !repaired.has(repair.id))
+    .map((repair) => ({ repair, odds: rounded(belief.assemblies.get(repair.assembly) ?? 0) }))
+    .filter(({ repair, odds }) => verdictOf.get(repair.assembly) === 'proven' || odds >= likelyEnoughToRepair)
+    .sort((a, b) => b.odds - a.odds || a.repair.minutes - b.repair.minutes || (a.repair.id < b.repair.id ? -1 : 1))
+    .map(({ repair }) => {
+      const stage = Math.max(0, compiled.stageIds.indexOf(layout?.access[repair.assembly] ?? ''));
+      const minutes = repair.minutes + minutesToStage(stage, state, compiled);
+      const proven = verdictOf.get(repair.assembly) === 'proven';
+      return {
+        ...plainStep('repair', repair.id, proven ? 'proven' : 'likeliest-left', compiled, settings, minutes),
+        of: repair.assembly,
+        stage: compiled.stageIds[stage] ?? '',
+        cautions: cautionsFor(stage, repair.cautions, compiled),
+      };
+    });
+}

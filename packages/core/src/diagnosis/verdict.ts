@@ -1,0 +1,62 @@
+/** Odds -> verdict. Over the threshold is not yet proven: the layout says which observations that takes. */
+import type { CompiledPack, Layout, ProofItem } from '../knowledge/index.ts';
+import { holds } from './conditions.ts';
+import { testKey, type Interpretation } from './evidence.ts';
+
+export const verdicts = ['cleared', 'suspect', 'likely-not-split', 'proven'] as const;
+export type Verdict = (typeof verdicts)[number];
+
+export interface MissingStep {
+  readonly test: string;
+  readonly of?: string;
+  readonly outcomes: readonly string[];
+}
+
+export type ProofState =
+  | { readonly met: true }
+  /** `missing` is the quickest way left to the proof; empty where none is left on this set. */
+  | { readonly met: false; readonly missing: readonly MissingStep[] };
+
+function itemMet(item: ProofItem, seen: Interpretation): boolean {
+  if ('symptoms' in item) return item.symptoms.some((id) => seen.symptoms.has(id));
+  if ('traits' in item)
+    return Object.entries(item.traits).every(([trait, values]) => values.some((value) => seen.family?.traits[trait] === value));
+  const answers = seen.units
+    .flatMap((unit) => unit.answers)
+    .filter((one) => one.test === item.test && (item.of === undefined || one.of === item.of));
+  // Where two looks disagree the observation isn't in.
+  return answers.some((one) => one.sure) && answers.every((one) => item.outcomes.includes(one.outcome));
+}
+
+/** A way to the proof is closed once its test came out otherwise, can't be done or can't speak here, or rests on what the set isn't. */
+function itemClosed(item: ProofItem, layoutId: string, seen: Interpretation, compiled: CompiledPack): boolean {
+  if (!('test' in item)) return !itemMet(item, seen);
+  if (seen.impossible.has(testKey(item.test, item.of))) return true;
+  const test = compiled.tests.get(item.test);
+  const now = { symptoms: seen.symptoms, family: seen.family, layoutId };
+  if (!test || (test.scope.symptoms && !holds({ symptoms: test.scope.symptoms }, now))) return true;
+  if (test.speaksOnlyIf.some(({ needs }) => !holds(needs, now))) return true;
+  const answers = seen.units
+    .flatMap((unit) => unit.answers)
+    .filter((one) => one.test === item.test && (item.of === undefined || one.of === item.of));
+  return answers.some((one) => one.sure && !item.outcomes.includes(one.outcome));
+}
+
+export function proofState(layout: Layout, assembly: string, seen: Interpretation, compiled: CompiledPack): ProofState {
+  const ways = layout.proof[assembly]?.anyOf ?? [];
+  let best: MissingStep[] | undefined;
+  let bestMinutes = Number.POSITIVE_INFINITY;
+  for (const way of ways) {
+    const open = way.filter((item) => !itemMet(item, seen));
+    if (open.length === 0) return { met: true };
+    if (open.some((item) => itemClosed(item, layout.id, seen, compiled))) continue;
+    const steps = open.flatMap((item) =>
+      'test' in item ? [{ test: item.test, ...(item.of === undefined ? {} : { of: item.of }), outcomes: item.outcomes }] : [],
+    );
+    const minutes = steps.reduce((sum, step) => sum + (compiled.tests.get(step.test)?.minutes ?? 0), 0);
+    if (minutes >= bestMinutes) continue;
+    best = steps;
+    bestMinutes = minutes;
+  }
+  return { met: false, missing: best ?? [] };
+}

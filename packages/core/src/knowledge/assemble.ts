@@ -1,0 +1,65 @@
+/**
+ * Folder form -> document form. The caller reads the files (core touches no disk); paths decide where each goes:
+ *
+ *   pack.json                      the document's head: title, thresholds, aliases
+ *   scale.json                     the words and their numbers
+ *   assemblies|symptoms|stages|cautions.json     one list each
+ *   layouts|faults|tests|repairs|families/*.json  one item or a list of items a file
+ */
+import { InputRefused, problemsOfSchema, type Problem } from '../problems.ts';
+import { packSchema, type Pack } from './schema.ts';
+
+export interface PackFile {
+  /** Relative to the pack's folder, with forward slashes. */
+  readonly path: string;
+  readonly text: string;
+}
+
+const singleLists = ['assemblies', 'symptoms', 'stages', 'cautions'] as const;
+const folders = ['layouts', 'faults', 'tests', 'repairs', 'families'] as const;
+
+/** Throws InputRefused with every file that isn't JSON and every schema issue. Item order follows the file names. */
+export function assemblePack(files: readonly PackFile[]): Pack {
+  const problems: Problem[] = [];
+  const document: Record<string, unknown> = {};
+  const lists = new Map<string, unknown[]>([...singleLists, ...folders].map((name) => [name, []]));
+  const sorted = [...files].sort((a, b) => (a.path < b.path ? -1 : a.path > b.path ? 1 : 0));
+  for (const file of sorted) {
+    let content: unknown;
+    try {
+      content = JSON.parse(file.text);
+    } catch (error) {
+      problems.push({ code: 'not-json', where: file.path, expected: String((error as Error).message) });
+      continue;
+    }
+    const top = file.path.split('/')[0] ?? '';
+    const stem = top.replace(/\.json$/, '');
+    if (file.path === 'pack.json') Object.assign(document, content);
+    else if (file.path === 'scale.json') document.scale = content;
+    else if (lists.has(stem)) lists.get(stem)?.push(...(Array.isArray(content) ? (content as unknown[]) : [content]));
+    else problems.push({ code: 'schema', where: file.path, expected: 'a file of the pack (see docs/knowledge.md)' });
+  }
+  for (const [name, items] of lists) document[name] = items;
+  if (problems.length > 0) throw new InputRefused(problems);
+  return parsePack(document);
+}
+
+/** Document form, checked against the schema only; what the items say of each other is checked by `checkPack`. */
+export function parsePack(document: unknown): Pack {
+  const result = packSchema.safeParse(document);
+  if (!result.success) throw new InputRefused(problemsOfSchema(namedIssues(result.error.issues, document), 'pack'));
+  return result.data;
+}
+
+/** tests.17.minutes says little to the person who wrote the file: name the item instead of its place in the list. */
+function namedIssues(
+  issues: readonly { path: PropertyKey[]; message: string }[],
+  document: unknown,
+): { path: PropertyKey[]; message: string }[] {
+  return issues.map((issue) => {
+    const [list, index, ...rest] = issue.path;
+    if (typeof list !== 'string' || typeof index !== 'number') return issue;
+    const item = (document as Record<string, { id?: unknown }[] | undefined>)[list]?.[index];
+    return typeof item?.id === 'string' ? { ...issue, path: [`${list}/${item.id}`, ...rest] } : issue;
+  });
+}

@@ -1,0 +1,221 @@
+/** What a pack's items say of each other. The schema has already passed; here every reference and every row is tried. */
+import type { Problem } from '../problems.ts';
+import { hasCycle, unreachableNodes } from './graph.ts';
+import { deriveProcedure } from './procedure.ts';
+import { rowNumbers, rowSumRange } from './scale.ts';
+import { silentOutcomes, type Layout, type Pack, type TestDefinition } from './schema.ts';
+
+const classes = ['*', '@inside', '@beyond', '@unrelated', '@of'];
+
+/** All problems, in the order of the document; an empty list means the pack may be used. */
+export function checkPack(pack: Pack): Problem[] {
+  const problems: Problem[] = [];
+  const ids = (items: readonly { id: string }[]): Set<string> => new Set(items.map((item) => item.id));
+  const known = {
+    assembly: ids(pack.assemblies),
+    caution: ids(pack.cautions),
+    fault: ids(pack.faults),
+    layout: ids(pack.layouts),
+    stage: ids(pack.stages),
+    symptom: ids(pack.symptoms),
+    test: ids(pack.tests),
+  };
+  const refer = (kind: keyof typeof known, id: string, where: string): void => {
+    if (!known[kind].has(id)) problems.push({ code: 'unknown-id', where, value: id, expected: kind });
+  };
+  const word = (kind: 'likelihood' | 'frequency', value: string, where: string): void => {
+    if (pack.scale[kind][value] === undefined) problems.push({ code: 'word-unknown', where, value, expected: kind });
+  };
+  const row = (odds: Readonly<Record<string, string>>, outcomes: readonly string[], where: string): void => {
+    for (const key of Object.keys(odds)) {
+      if (!outcomes.includes(key)) problems.push({ code: 'unknown-id', where: `${where}.${key}`, value: key, expected: 'outcome' });
+    }
+    const numbers = rowNumbers(pack.scale, outcomes, odds);
+    for (const unknown of numbers.unknownWords) problems.push({ code: 'word-unknown', where, value: unknown, expected: 'likelihood' });
+    if (numbers.restCount > 1) problems.push({ code: 'row-rest-twice', where, value: numbers.restCount });
+    if (numbers.sum < rowSumRange.least || numbers.sum > rowSumRange.most) {
+      problems.push({
+        code: 'row-sum',
+        where,
+        value: Math.round(numbers.sum * 1000) / 1000,
+        expected: `${rowSumRange.least}-${rowSumRange.most}`,
+      });
+    }
+  };
+
+  const named: readonly (readonly [string, readonly { id: string }[]])[] = [
+    ['stages', pack.stages],
+    ['cautions', pack.cautions],
+    ['assemblies', pack.assemblies],
+    ['symptoms', pack.symptoms],
+    ['layouts', pack.layouts],
+    ['faults', pack.faults],
+    ['tests', pack.tests],
+    ['repairs', pack.repairs],
+    ['families', pack.families],
+  ];
+  for (const [list, items] of named) {
+    const seen = new Set<string>();
+    for (const item of items) {
+      if (seen.has(item.id)) problems.push({ code: 'duplicate-id', where: `${list}/${item.id}`, value: item.id });
+      seen.add(item.id);
+    }
+  }
+  // Likelihood rows address faults and assemblies by the same key.
+  for (const fault of pack.faults) {
+    if (known.assembly.has(fault.id)) problems.push({ code: 'duplicate-id', where: `faults/${fault.id}`, value: fault.id });
+  }
+  for (const stage of pack.stages) {
+    for (const caution of stage.cautions) refer('caution', caution, `stages/${stage.id}.cautions`);
+  }
+
+  for (const layout of pack.layouts) checkLayout(pack, layout, known, refer, word, problems);
+
+  for (const fault of pack.faults) {
+    const where = `faults/${fault.id}`;
+    refer('assembly', fault.assembly, `${where}.assembly`);
+    for (const [layoutId, frequency] of Object.entries(fault.frequency)) {
+      refer('layout', layoutId, `${where}.frequency`);
+      word('frequency', frequency, `${where}.frequency.${layoutId}`);
+      const layout = pack.layouts.find((item) => item.id === layoutId);
+      if (layout && !layout.assemblies.includes(fault.assembly)) {
+        problems.push({ code: 'unknown-id', where: `${where}.assembly`, value: fault.assembly, expected: `assembly of ${layoutId}` });
+      }
+    }
+    row(fault.symptoms, [...known.symptom], `${where}.symptoms`);
+  }
+
+  for (const test of pack.tests) checkTest(pack, test, known, refer, word, row, problems);
+
+  for (const repair of pack.repairs) {
+    const where = `repairs/${repair.id}`;
+    refer('assembly', repair.assembly, `${where}.assembly`);
+    word('likelihood', repair.fixes, `${where}.fixes`);
+    for (const layout of repair.layouts) refer('layout', layout, `${where}.layouts`);
+    for (const caution of repair.cautions) refer('caution', caution, `${where}.cautions`);
+  }
+
+  for (const family of pack.families) {
+    const where = `families/${family.id}`;
+    for (const layout of family.layouts) refer('layout', layout, `${where}.layouts`);
+    const shapes = new Set<string>();
+    for (const code of family.blink) {
+      const at = `${where}.blink/${code.id}`;
+      const shape = `${code.groups.join('-')}|${code.colour ?? ''}|${code.after ?? ''}`;
+      if (shapes.has(shape)) problems.push({ code: 'duplicate-id', where: at, value: shape });
+      shapes.add(shape);
+      for (const [suspect, strength] of Object.entries(code.suspects)) {
+        if (!known.fault.has(suspect)) refer('assembly', suspect, `${at}.suspects`);
+        word('likelihood', strength, `${at}.suspects.${suspect}`);
+      }
+      if (code.firstCheck !== undefined) refer('test', code.firstCheck, `${at}.firstCheck`);
+    }
+  }
+  for (const [old, current] of Object.entries(pack.aliases)) {
+    const exists = named.some(([, items]) => items.some((item) => item.id === current));
+    if (!exists) problems.push({ code: 'alias-to-nowhere', where: `aliases.${old}`, value: current });
+  }
+  return problems;
+}
+
+type Known = Readonly<Record<'assembly' | 'caution' | 'fault' | 'layout' | 'stage' | 'symptom' | 'test', ReadonlySet<string>>>;
+type Refer = (kind: keyof Known, id: string, where: string) => void;
+type Word = (kind: 'likelihood' | 'frequency', value: string, where: string) => void;
+type Row = (odds: Readonly<Record<string, string>>, outcomes: readonly string[], where: string) => void;
+
+function checkLayout(pack: Pack, layout: Layout, known: Known, refer: Refer, word: Word, problems: Problem[]): void {
+  const where = `layouts/${layout.id}`;
+  word('frequency', layout.frequency, `${where}.frequency`);
+  for (const id of layout.assemblies) {
+    refer('assembly', id, `${where}.assemblies`);
+    if (!pack.faults.some((fault) => fault.assembly === id && fault.frequency[layout.id] !== undefined)) {
+      problems.push({ code: 'unknown-id', where: `${where}.assemblies`, value: id, expected: 'an assembly with a fault' });
+    }
+    if (id !== 'outside' && layout.proof[id] === undefined) problems.push({ code: 'proof-missing', where: `${where}.proof`, value: id });
+  }
+  const own = (id: string, at: string): void => {
+    if (!layout.assemblies.includes(id)) problems.push({ code: 'unknown-id', where: at, value: id, expected: `assembly of ${layout.id}` });
+  };
+  for (const [from, to] of layout.feeds) {
+    own(from, `${where}.feeds`);
+    own(to, `${where}.feeds`);
+  }
+  if (hasCycle(layout)) problems.push({ code: 'graph-cycle', where: `${where}.feeds` });
+  for (const id of unreachableNodes(layout)) problems.push({ code: 'graph-unreachable', where: `${where}.feeds`, value: id });
+  for (const [node, stage] of Object.entries(layout.access)) {
+    own(node, `${where}.access`);
+    refer('stage', stage, `${where}.access.${node}`);
+  }
+  for (const [point, detail] of Object.entries(layout.points)) own(detail.on, `${where}.points.${point}`);
+  for (const id of [...Object.keys(layout.plan.places), ...Object.keys(layout.plan.wires)]) own(id, `${where}.plan`);
+  for (const { test } of layout.fixedList) {
+    const found = pack.tests.find((item) => item.id === test);
+    if (!found?.scope.layouts.includes(layout.id)) problems.push({ code: 'list-unknown-test', where: `${where}.fixedList`, value: test });
+  }
+  for (const [assembly, proof] of Object.entries(layout.proof)) {
+    own(assembly, `${where}.proof`);
+    for (const item of proof.anyOf.flat()) {
+      if ('symptoms' in item) for (const id of item.symptoms) refer('symptom', id, `${where}.proof.${assembly}`);
+      if (!('test' in item)) continue;
+      const test = pack.tests.find((candidate) => candidate.id === item.test);
+      if (!test) refer('test', item.test, `${where}.proof.${assembly}`);
+      for (const outcome of item.outcomes) {
+        if (test && !test.observe.outcomes.some((one) => one.id === outcome)) {
+          problems.push({ code: 'unknown-id', where: `${where}.proof.${assembly}`, value: outcome, expected: `outcome of ${test.id}` });
+        }
+      }
+    }
+  }
+}
+
+function checkTest(pack: Pack, test: TestDefinition, known: Known, refer: Refer, word: Word, row: Row, problems: Problem[]): void {
+  const where = `tests/${test.id}`;
+  const outcomes = test.observe.outcomes.map((outcome) => outcome.id);
+  if (new Set(outcomes).size !== outcomes.length) problems.push({ code: 'duplicate-id', where: `${where}.observe` });
+  for (const silent of silentOutcomes) {
+    if (outcomes.includes(silent)) problems.push({ code: 'duplicate-id', where: `${where}.observe`, value: silent });
+  }
+  word('likelihood', test.error, `${where}.error`);
+  for (const caution of test.cautions) refer('caution', caution, `${where}.cautions`);
+  for (const layout of test.scope.layouts) refer('layout', layout, `${where}.scope`);
+  for (const symptom of test.scope.symptoms ?? []) refer('symptom', symptom, `${where}.scope`);
+  for (const { needs } of test.speaksOnlyIf) for (const symptom of needs.symptoms ?? []) refer('symptom', symptom, `${where}.speaksOnlyIf`);
+  for (const option of test.of?.options ?? []) refer('assembly', option, `${where}.of`);
+
+  if (test.likelihood.at(-1)?.when !== undefined) problems.push({ code: 'likelihood-no-fallback', where: `${where}.likelihood` });
+  test.likelihood.forEach((block, index) => {
+    const at = `${where}.likelihood[${index}]`;
+    const keys = block.rows.flatMap((item) => item.for);
+    if (!keys.includes('*')) problems.push({ code: 'row-missing-default', where: at });
+    for (const key of new Set(keys)) {
+      if (keys.filter((other) => other === key).length > 1) problems.push({ code: 'row-repeated', where: at, value: key });
+    }
+    const isCut = keys.some((key) => key.startsWith('@') && key !== '@of');
+    for (const item of block.rows) {
+      row(item.odds, outcomes, `${at}.${item.for.join(',')}`);
+      for (const key of item.for) {
+        if (classes.includes(key)) continue;
+        if (!known.fault.has(key)) refer('assembly', key, `${at}.for`);
+        // A cut clears and accuses by what lies where; whoever departs from that says why.
+        if (isCut && item.reason === undefined) problems.push({ code: 'exception-without-reason', where: at, value: key });
+      }
+    }
+  });
+
+  const stageIds = pack.stages.map((stage) => stage.id);
+  for (const layout of pack.layouts.filter((item) => test.scope.layouts.includes(item.id))) {
+    for (const of of test.of ? test.of.options : [undefined]) {
+      const procedure = deriveProcedure(test, layout, stageIds, of);
+      if (procedure.leftOut.length > 0) problems.push({ code: 'pull-not-restored', where: `${where}.do`, value: procedure.leftOut.join(', ') });
+      if (procedure.pullsUnderPower) problems.push({ code: 'pull-under-power', where: `${where}.do` });
+      const dangerous = procedure.liveInside || procedure.touchesHot || procedure.bridges || procedure.changesTemperature;
+      const kills = test.cautions.some((id) => pack.cautions.find((caution) => caution.id === id)?.severity === 'kills');
+      if (dangerous && test.cautions.length === 0) problems.push({ code: 'procedure-without-caution', where: `${where}.cautions` });
+      if (procedure.touchesHot && !kills) {
+        problems.push({ code: 'procedure-without-caution', where: `${where}.cautions`, expected: 'a caution of severity kills' });
+      }
+    }
+  }
+  const disturbs = test.do.some((step) => 'warm' in step || 'chill' in step || 'fit' in step || 'clean' in step || ('press' in step && ['reset', 'update', 'own-button'].includes(step.press)));
+  if (disturbs && !test.disturbsCode) problems.push({ code: 'code-before-disturbance', where: `${where}.disturbsCode` });
+}

@@ -1,0 +1,142 @@
+/**
+ * What follows from a test's `do`: stage, power state, waits, connectors out. Nothing of this is written twice in the
+ * pack.
+ *
+ * Power is three separate facts (plugged, rails down, verified), never one level: a set can be unplugged with its
+ * rails still up.
+ */
+import type { Layout, Step, TestDefinition } from './schema.ts';
+
+export const drainMinutes = { 'rails-down': 2, verified: 4 } as const;
+
+export type PowerNeed = 'any' | 'plugged' | 'unplugged' | 'rails-down' | 'verified';
+
+export interface Procedure {
+  /** Index into the pack's stages. */
+  readonly stage: number;
+  /** Power state the first step that cares about it asks for. */
+  readonly needs: PowerNeed;
+  /** Unplug and plug actions inside the procedure. */
+  readonly powerChanges: number;
+  readonly endsPlugged: boolean | undefined;
+  /** Waiting the procedure itself asks for (drains included), minutes. */
+  readonly waitMinutes: number;
+  readonly pulled: readonly string[];
+  readonly leftOut: readonly string[];
+  readonly liveInside: boolean;
+  readonly touchesHot: boolean;
+  readonly bridges: boolean;
+  readonly changesTemperature: boolean;
+  /** Pulls a connector inside after the procedure itself has plugged the set in and not unplugged it. */
+  readonly pullsUnderPower: boolean;
+}
+
+const ofPlace = '$of';
+
+function stepPlace(step: Step): string | undefined {
+  if ('measure' in step || 'fit' in step) return step.at;
+  if ('warm' in step) return step.warm;
+  if ('chill' in step) return step.chill;
+  if ('clean' in step) return step.clean;
+  if ('tape' in step) return step.tape;
+  if ('look' in step) return step.look;
+  if ('tap' in step) return step.tap;
+  return undefined;
+}
+
+/** `of` is the object of a test that names one. Places the layout doesn't know lie outside the cover. */
+export function deriveProcedure(
+  test: Pick<TestDefinition, 'do'>,
+  layout: Layout,
+  stageIds: readonly string[],
+  of?: string,
+): Procedure {
+  let stage = 0;
+  let needs: PowerNeed = 'any';
+  let plugged: boolean | undefined;
+  let powerChanges = 0;
+  let waitMinutes = 0;
+  let liveInside = false;
+  let touchesHot = false;
+  let bridges = false;
+  let changesTemperature = false;
+  let pullsUnderPower = false;
+  const out = new Set<string>();
+  const pulled = new Set<string>();
+
+  const resolve = (place: string): string => (place === ofPlace ? (of ?? place) : place);
+  const visit = (place: string): number => {
+    const point = layout.points[place];
+    if (point?.hot) touchesHot = true;
+    const access = layout.access[point?.on ?? place];
+    const index = access === undefined ? 0 : Math.max(0, stageIds.indexOf(access));
+    stage = Math.max(stage, index);
+    return index;
+  };
+  const ask = (need: PowerNeed): void => {
+    if (needs === 'any' && plugged === undefined) needs = need;
+  };
+
+  for (const step of test.do) {
+    const place = stepPlace(step);
+    const inside = place === undefined ? 0 : visit(resolve(place));
+    if ('unplug' in step) {
+      if (plugged !== false) powerChanges += 1;
+      if (plugged === undefined) ask('any');
+      plugged = false;
+    } else if ('power' in step) {
+      if (plugged !== true) {
+        if (plugged === false) powerChanges += 1;
+        ask('plugged');
+      }
+      plugged = true;
+    } else if ('press' in step) {
+      if (plugged === undefined) ask('plugged');
+    } else if ('drain' in step) {
+      waitMinutes += drainMinutes[step.drain];
+    } else if ('wait' in step) {
+      waitMinutes += step.wait;
+    } else if ('pull' in step) {
+      for (const item of step.pull.map(resolve)) {
+        const index = visit(item);
+        out.add(item);
+        pulled.add(item);
+        if (index > 0) {
+          if (plugged === true) pullsUnderPower = true;
+          ask('rails-down');
+        }
+      }
+    } else if ('restore' in step) {
+      for (const item of step.restore.map(resolve)) {
+        out.delete(item);
+        if (visit(item) > 0 && plugged === true) pullsUnderPower = true;
+      }
+    } else if ('measure' in step) {
+      if (step.in === 'verified') ask('verified');
+      else if (step.in === 'unplugged') ask('rails-down');
+      else if (inside > 0 || layout.points[resolve(step.at)] !== undefined) liveInside = true;
+    } else if ('bridge' in step) {
+      bridges = true;
+      visit(step.bridge[0]);
+      visit(step.bridge[1]);
+    } else if ('warm' in step || 'chill' in step) {
+      changesTemperature = true;
+    } else if ('fit' in step || 'clean' in step) {
+      ask(touchesHot ? 'verified' : 'rails-down');
+    }
+  }
+  return {
+    stage,
+    needs,
+    powerChanges,
+    endsPlugged: plugged,
+    waitMinutes,
+    pulled: [...pulled],
+    leftOut: [...out],
+    liveInside,
+    touchesHot,
+    bridges,
+    changesTemperature,
+    pullsUnderPower,
+  };
+}

@@ -1,0 +1,19 @@
+export {
+  bodySchemas,
+  conditions,
+  entryKinds,
+  flashResults,
+  layoutGuessSchema,
+  memories,
+  outcomesOfAJob,
+  partSources,
+  personalFields,
+  redactedText,
+  setFactsSchema,
+} from './bodies.ts';
+export type { Body, BodyOf, EntryKind, Money, SetFacts } from './bodies.ts';
+export { caseFileSchema, caseOfLedger, defaultSettings, findEntry, parseCase, settingsSchema } from './caseFile.ts';
+export type { CaseFile, CaseInput, Entry, ReadCase, Settings } from './caseFile.ts';
+export { liveEntries } from './live.ts';
+export { setOnArrival, stateAfter, type SetState } from './setState.ts';
+export { currentFormat, currentVersion, readBody, type LedgerFormat, type ReadBody, type Upgrader } from './upgrade.ts';

@@ -1,0 +1,172 @@
+import { readFileSync } from 'node:fs';
+import { describe, expect, test } from '@jest/globals';
+import { z } from 'zod';
+import { InputRefused } from '../problems.ts';
+import { caseOf, shipped } from '../testing/shipped.ts';
+import { foldCase } from '../diagnosis/index.ts';
+import { bodySchemas, currentVersion, entryKinds, liveEntries, parseCase, readBody, type LedgerFormat } from './index.ts';
+
+const fixture: unknown = JSON.parse(readFileSync(new URL('./fixture-v1.case.json', import.meta.url), 'utf8'));
+
+const problemsOf = (document: unknown): unknown => {
+  try {
+    parseCase(document);
+  } catch (error) {
+    return (error as InputRefused).problems;
+  }
+  return undefined;
+};
+
+describe('entries of version 1', () => {
+  test('every kind has one in the fixture, and all are still read', () => {
+    const { input } = parseCase(fixture);
+    expect(new Set(input.entries.map((entry) => entry.body.kind))).toEqual(new Set(entryKinds));
+    for (const { body } of input.entries) expect(body.v).toBe(currentVersion(body.kind));
+  });
+
+  test('fold to the same facts as when they were written', () => {
+    const { input } = parseCase(fixture);
+    const fold = foldCase(input, shipped());
+    expect(input.settings).toEqual({ rateMinorPerHour: 5200, waitShare: 0.2, currency: 'EUR' });
+    expect(fold.set).toMatchObject({ layout: 'led-tcon', stageId: 'back-off', plugged: false, verified: true, strap: true, out: [] });
+    expect(fold.closed).toBe(false);
+    expect(fold.assemblies[0]?.id).toBe('main');
+    expect(fold.cautionsRead).toEqual(['back-off']);
+  });
+});
+
+describe('upgrading', () => {
+  /** A later ledger: version 2 of a note counts its words, version 3 renames the text. */
+  const later: LedgerFormat = {
+    schemas: {
+      ...bodySchemas,
+      'note.added': z.strictObject({ kind: z.literal('note.added'), v: z.literal(3), content: z.string(), words: z.number() }),
+    },
+    upgraders: {
+      'note.added': {
+        1: (body) => ({ ...body, words: String(body.text).split(' ').length }),
+        2: ({ text, ...body }) => ({ ...body, content: text }),
+      },
+    },
+  };
+
+  test('goes through every version in between', () => {
+    expect(readBody({ kind: 'note.added', v: 1, text: 'two words' }, 'here', later)).toEqual({
+      body: { kind: 'note.added', v: 3, content: 'two words', words: 2 },
+    });
+  });
+
+  test.each([
+    ['a version from the future', { kind: 'note.added', v: 4, content: 'x', words: 1 }, 'entry-version-unknown'],
+    ['a kind nobody knows', { kind: 'note.sung', v: 1 }, 'entry-kind-unknown'],
+    ['a version that is no number', { kind: 'note.added', v: 'one', text: 'x' }, 'entry-version-unknown'],
+    ['a body that lacks a field', { kind: 'note.added', v: 1 }, 'schema'],
+    ['something that is no object', 'note', 'schema'],
+  ])('%s is refused', (_, raw, code) => {
+    expect(readBody(raw, 'here')).toEqual({ problems: [expect.objectContaining({ code })] });
+  });
+});
+
+describe('case files', () => {
+  test('written by hand may leave out id, seq, at, by and v; the order is the file’s', () => {
+    const { input } = parseCase({
+      format: 'veglia-case',
+      version: 1,
+      set: { layout: 'led-tcon' },
+      entries: [{ body: { kind: 'note.added', text: 'first' } }, { body: { kind: 'note.added', text: 'second' } }],
+    });
+    expect(input.entries.map(({ seq, body }) => [seq, body.kind === 'note.added' && body.text])).toEqual([
+      [1, 'first'],
+      [2, 'second'],
+    ]);
+  });
+
+  test('all that is wrong is told at once, with its place', () => {
+    expect(
+      problemsOf({
+        format: 'veglia-case',
+        version: 1,
+        set: { layout: 'led-tcon' },
+        entries: [
+          { body: { kind: 'test.answered', test: 'torch', outcome: 'nothing' } },
+          { seq: 1, body: { kind: 'note.added', text: 'x' } },
+          { body: { kind: 'entry.retracted', entry: 99, reason: 'x' } },
+          { body: { kind: 'job.closed', outcome: 'sold', minutes: -1 } },
+        ],
+      }),
+    ).toEqual([
+      expect.objectContaining({ code: 'schema', where: 'case.entries[0].body.sure' }),
+      expect.objectContaining({ code: 'schema', where: 'case.entries[3].body.outcome' }),
+      expect.objectContaining({ code: 'schema', where: 'case.entries[3].body.minutes' }),
+      expect.objectContaining({ code: 'retraction-without-target', value: 99 }),
+    ]);
+  });
+
+  test.each([
+    ['another format', { format: 'notes', version: 1, set: { layout: 'led-tcon' }, entries: [] }],
+    ['no set', { format: 'veglia-case', version: 1, entries: [] }],
+    ['an unknown field', { format: 'veglia-case', version: 1, set: { layout: 'led-tcon' }, entries: [], colour: 'red' }],
+  ])('%s is refused', (_, document) => {
+    expect(problemsOf(document)).toEqual(expect.arrayContaining([expect.objectContaining({ code: 'schema' })]));
+  });
+});
+
+describe('retraction', () => {
+  test('takes one entry back; taking the retraction back restores it', () => {
+    const once = caseOf(['sound-dark'], ['torch=nothing', { kind: 'entry.retracted', entry: 2, reason: 'wrong set' }]);
+    expect(liveEntries(once.entries).map((entry) => entry.seq)).toEqual([1, 3]);
+    const twice = caseOf(
+      ['sound-dark'],
+      [
+        'torch=nothing',
+        { kind: 'entry.retracted', entry: 2, reason: 'wrong set' },
+        { kind: 'entry.retracted', entry: 3, reason: 'was right' },
+      ],
+    );
+    expect(liveEntries(twice.entries).map((entry) => entry.seq)).toEqual([1, 2, 4]);
+  });
+
+  test('leaves odds exactly as if it had never been said', () => {
+    const never = foldCase(caseOf(['sound-dark'], ['cut.power-main=dark']), shipped());
+    const taken = foldCase(
+      caseOf(['sound-dark'], ['torch=nothing', { kind: 'entry.retracted', entry: 2, reason: 'x' }, 'cut.power-main=dark']),
+      shipped(),
+    );
+    expect(taken.assemblies.map(({ id, odds }) => [id, odds])).toEqual(never.assemblies.map(({ id, odds }) => [id, odds]));
+  });
+});
+
+describe('the state of the set', () => {
+  test('plugging in ends rails down and verified', () => {
+    const { set } = foldCase(
+      caseOf(
+        ['dead'],
+        [
+          { kind: 'set.changed', railsDown: true, verified: true },
+          { kind: 'set.changed', plugged: true },
+        ],
+      ),
+      shipped(),
+    );
+    expect(set).toMatchObject({ plugged: true, railsDown: false, verified: false });
+  });
+
+  test('a test leaves the set as its procedure ends: opened, unplugged again, everything back in', () => {
+    const { set } = foldCase(caseOf(['restart-loop'], ['cut.picture=unchanged']), shipped());
+    expect(set).toMatchObject({ stageId: 'back-off', plugged: false, railsDown: true, verified: false, out: [] });
+  });
+
+  test('what is pulled and not put back stays out', () => {
+    const { set } = foldCase(
+      caseOf(
+        ['dead'],
+        [
+          { kind: 'set.changed', pulled: ['keys', 'radio'] },
+          { kind: 'set.changed', restored: ['radio'] },
+        ],
+      ),
+      shipped(),
+    );
+    expect(set.out).toEqual(['keys']);
+  });
+});

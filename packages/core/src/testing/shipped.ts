@@ -1,0 +1,50 @@
+/** For tests only: the shipped pack from disk, and cases in few words. */
+import { readdirSync, readFileSync } from 'node:fs';
+import path from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { assemblePack, compilePack, type CompiledPack, type Pack, type PackFile } from '../knowledge/index.ts';
+import { parseCase, type CaseInput } from '../ledger/index.ts';
+
+const folder = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '../../../../knowledge');
+
+export function shippedFiles(): PackFile[] {
+  return readdirSync(folder, { recursive: true, withFileTypes: true })
+    .filter((entry) => entry.isFile())
+    .map((entry) => {
+      const full = path.join(entry.parentPath, entry.name);
+      return { path: path.relative(folder, full).split(path.sep).join('/'), text: readFileSync(full, 'utf8') };
+    });
+}
+
+export const shippedPack = (): Pack => assemblePack(shippedFiles());
+
+let compiled: CompiledPack | undefined;
+export function shipped(): CompiledPack {
+  compiled ??= compilePack(shippedPack());
+  return compiled;
+}
+
+/** 'torch=nothing', 'reseat:harness.picture=unchanged', with '?' behind for think-so; anything else is a body. */
+export type Told = string | Record<string, unknown>;
+
+export function caseOf(symptoms: readonly string[], told: readonly Told[] = [], set: Record<string, unknown> = {}): CaseInput {
+  const bodies = told.map((one) => {
+    if (typeof one !== 'string') return one;
+    const [, test, of, outcome, unsure] = /^([a-z.-]+)(?::([a-z.-]+))?=([a-z-]+)(\?)?$/.exec(one) ?? [];
+    return {
+      kind: 'test.answered',
+      v: 1,
+      test,
+      ...(of === undefined ? {} : { of }),
+      outcome,
+      sure: unsure === undefined ? 'sure' : 'think-so',
+    };
+  });
+  const complaint = symptoms.length > 0 ? [{ kind: 'symptom.reported', v: 1, symptoms }] : [];
+  return parseCase({
+    format: 'veglia-case',
+    version: 1,
+    set: { layout: 'led-tcon', ...set },
+    entries: [...complaint, ...bodies].map((body) => ({ body })),
+  }).input;
+}

@@ -1,0 +1,148 @@
+/** The Express app, built from injected parts; whoever builds it decides where it listens. */
+import path from 'node:path';
+import { appendSchema, jobParams, newJobSchema, packParams, type Health } from '@veglia/contract';
+import { InputRefused, problemsOfSchema } from '@veglia/core';
+import express, { type Express } from 'express';
+import helmet from 'helmet';
+import type { Logger } from 'pino';
+import { pinoHttp } from 'pino-http';
+import { QueryTypes } from 'sequelize';
+import { v7 as uuidv7 } from 'uuid';
+import type { z } from 'zod';
+import { ledgerProtection } from './database/migrate.ts';
+import { ApiError } from './http/apiError.ts';
+import { errorHandler, isDatabaseAway } from './http/errorHandler.ts';
+import { append } from './jobs/ledger.ts';
+import { exportCase, listJobs, readJob, takeIn } from './jobs/jobs.ts';
+import { openApiDocument } from './openapi.ts';
+import type { Store } from './store.ts';
+
+export const version = '0.1.0';
+
+export interface AppParts {
+  readonly store: Store;
+  readonly log: Logger;
+  /** The built web app; left out, the API stands alone. */
+  readonly staticDir?: string | undefined;
+}
+
+/** Parses at the boundary, collecting every issue; `root` names the part of the request. */
+function parse<T>(schema: z.ZodType<T>, value: unknown, root: string): T {
+  const result = schema.safeParse(value);
+  if (!result.success) throw new InputRefused(problemsOfSchema(result.error.issues, root));
+  return result.data;
+}
+
+const mebibyte = 1024 * 1024;
+
+export function createApp({ store, log, staticDir }: AppParts): Express {
+  const app = express();
+  app.disable('x-powered-by');
+  app.use(
+    pinoHttp({
+      logger: log,
+      genReqId: (_request, response) => {
+        const id = uuidv7();
+        response.setHeader('x-request-id', id);
+        return id;
+      },
+      // Bodies and headers may carry personal data: only method, path and outcome are logged.
+      serializers: {
+        req: (request: { id: unknown; method: string; url: string }) => ({ id: request.id, method: request.method, url: request.url }),
+        res: (response: { statusCode: number }) => ({ statusCode: response.statusCode }),
+      },
+    }),
+  );
+  app.use(
+    helmet({
+      contentSecurityPolicy: {
+        useDefaults: false,
+        directives: {
+          'default-src': ["'self'"],
+          'base-uri': ["'none'"],
+          'object-src': ["'none'"],
+          'frame-ancestors': ["'none'"],
+          'form-action': ["'self'"],
+          'script-src': ["'self'"],
+          'worker-src': ["'self'", 'blob:'],
+          'style-src': ["'self'"],
+          'style-src-attr': ["'unsafe-inline'"],
+          'img-src': ["'self'", 'data:', 'blob:'],
+          'font-src': ["'self'"],
+          'connect-src': ["'self'"],
+          'media-src': ["'self'", 'blob:'],
+        },
+      },
+    }),
+  );
+  app.use('/api', express.json({ limit: mebibyte }));
+
+  app.get('/api/health', async (_request, response) => {
+    response.json(await health(store));
+  });
+  app.get('/api/openapi.json', (_request, response) => {
+    response.json(openApiDocument(version));
+  });
+  app.get('/api/people', async (_request, response) => {
+    const people = await store.models.people.findAll({ order: [['name', 'ASC']] });
+    response.json({ people: people.map(({ id, name }) => ({ id, name })) });
+  });
+  app.get('/api/packs/current', async (_request, response) => {
+    response.json({ hash: await store.packs.currentHash() });
+  });
+  app.get('/api/packs/:hash', async (request, response) => {
+    const { hash } = parse(packParams, request.params, 'path');
+    const document = await store.packs.document(hash);
+    response.set('cache-control', 'public, max-age=31536000, immutable').json(document);
+  });
+  app.get('/api/jobs', async (_request, response) => {
+    response.json({ jobs: await listJobs(store) });
+  });
+  app.post('/api/jobs', async (request, response) => {
+    const job = await takeIn(store, parse(newJobSchema, request.body, ''), uuidv7);
+    response.status(201).location(`/api/jobs/${job.id}`).json(job);
+  });
+  app.get('/api/jobs/:id', async (request, response) => {
+    response.json(await readJob(store, parse(jobParams, request.params, 'path').id));
+  });
+  app.get('/api/jobs/:id/case', async (request, response) => {
+    response.json(await exportCase(store, parse(jobParams, request.params, 'path').id));
+  });
+  app.post('/api/jobs/:id/entries', async (request, response) => {
+    const { id } = parse(jobParams, request.params, 'path');
+    const { by, entries } = parse(appendSchema, request.body, '');
+    response.json(await append(store, id, by, entries));
+  });
+  app.use('/api', () => {
+    throw new ApiError('not-found');
+  });
+
+  if (staticDir !== undefined) {
+    app.use('/assets', express.static(path.join(staticDir, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }));
+    app.use(express.static(staticDir, { index: false }));
+    app.get('/{*path}', (_request, response) => {
+      response.set('cache-control', 'no-cache').sendFile('index.html', { root: staticDir });
+    });
+  }
+  app.use(errorHandler());
+  return app;
+}
+
+async function health(store: Store): Promise<Health> {
+  try {
+    const [row] = await store.sequelize.query<{ name: string }>('SELECT name FROM migrations ORDER BY name DESC LIMIT 1', {
+      type: QueryTypes.SELECT,
+    });
+    return {
+      app: 'ok',
+      version,
+      database: 'ok',
+      migration: row?.name ?? null,
+      ledgerProtection: await ledgerProtection(store.sequelize),
+      pack: await store.packs.currentHash().catch(() => null),
+    };
+  } catch (error) {
+    if (!isDatabaseAway(error)) throw error;
+    return { app: 'ok', version, database: 'away', migration: null, ledgerProtection: 'unknown', pack: null };
+  }
+}

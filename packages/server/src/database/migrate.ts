@@ -1,0 +1,54 @@
+/** Forward-only migrations, run as the owner, and the rights of the app's role. */
+import { QueryTypes, type QueryInterface, type Sequelize } from 'sequelize';
+import { SequelizeStorage, Umzug } from 'umzug';
+import * as foundation from './migrations/0001-foundation.ts';
+
+const migrations: readonly { name: string; up: (options: { context: QueryInterface }) => Promise<void> }[] = [
+  { name: '0001-foundation', up: foundation.up },
+];
+
+export const newestMigration = migrations.at(-1)?.name ?? null;
+
+/** Number of the session lock that keeps two starting processes from migrating at once (any constant of ours). */
+const migrationLock = 8_346_001;
+
+export async function migrate(owner: Sequelize, appRole: string | undefined): Promise<void> {
+  // One connection holds the lock for as long as it takes.
+  await owner.transaction(async (transaction) => {
+    await owner.query('SELECT pg_advisory_xact_lock($1)', { bind: [migrationLock], transaction });
+    const umzug = new Umzug({
+      migrations: migrations.map(({ name, up }) => ({ name, up })),
+      context: owner.getQueryInterface(),
+      storage: new SequelizeStorage({ sequelize: owner, tableName: 'migrations' }),
+      logger: undefined,
+    });
+    await umzug.up();
+    if (appRole !== undefined) await grant(owner, appRole);
+  });
+}
+
+/** The app may add to the ledger and read it; what it may change is named table by table. */
+async function grant(owner: Sequelize, appRole: string): Promise<void> {
+  const role = `"${appRole.replaceAll('"', '""')}"`;
+  const changeable = ['people', 'customers', 'sets', 'jobs', 'job_cards', 'entry_texts', 'meta'].join(', ');
+  await owner.query(`GRANT USAGE ON SCHEMA public TO ${role}`);
+  await owner.query(`GRANT SELECT, INSERT ON ledger_entries, packs TO ${role}`);
+  await owner.query(`GRANT SELECT, INSERT, UPDATE ON ${changeable} TO ${role}`);
+  await owner.query(`GRANT DELETE ON job_cards TO ${role}`);
+  await owner.query(`GRANT SELECT ON migrations TO ${role}`);
+}
+
+export type LedgerProtection = 'role-and-trigger' | 'trigger-only' | 'none';
+
+/** What holds for the role this pool connects as. */
+export async function ledgerProtection(app: Sequelize): Promise<LedgerProtection> {
+  const [row] = await app.query<{ may_change: boolean; triggers: number }>(
+    `SELECT has_table_privilege('ledger_entries', 'UPDATE') OR has_table_privilege('ledger_entries', 'DELETE')
+         OR has_table_privilege('ledger_entries', 'TRUNCATE') AS may_change,
+       (SELECT count(*)::int FROM pg_trigger WHERE tgrelid = 'ledger_entries'::regclass AND NOT tgisinternal
+          AND tgname LIKE 'ledger_%' AND tgenabled IN ('O', 'A')) AS triggers`,
+    { type: QueryTypes.SELECT },
+  );
+  if (!row || row.triggers < 2) return 'none';
+  return row.may_change ? 'trigger-only' : 'role-and-trigger';
+}

@@ -1,0 +1,130 @@
+/** Sequelize models. Built for one connection, so that several databases can be open in one process. */
+import {
+  DataTypes,
+  Model,
+  type CreationOptional,
+  type InferAttributes,
+  type InferCreationAttributes,
+  type ModelStatic,
+  type Sequelize,
+} from 'sequelize';
+
+export interface PersonRow extends Model<InferAttributes<PersonRow>, InferCreationAttributes<PersonRow>> {
+  id: string;
+  name: string;
+}
+export interface CustomerRow extends Model<InferAttributes<CustomerRow>, InferCreationAttributes<CustomerRow>> {
+  id: string;
+  name: string | null;
+  contact: string | null;
+}
+export interface SetRow extends Model<InferAttributes<SetRow>, InferCreationAttributes<SetRow>> {
+  id: string;
+  maker: string;
+  model: string;
+  serial: string;
+}
+export interface PackRow extends Model<InferAttributes<PackRow>, InferCreationAttributes<PackRow>> {
+  hash: string;
+  document: object;
+}
+export interface JobRow extends Model<InferAttributes<JobRow>, InferCreationAttributes<JobRow>> {
+  id: string;
+  number: CreationOptional<number>;
+  customerId: string | null;
+  setId: string;
+  packHash: string;
+  lastSeq: CreationOptional<number>;
+  openedAt: Date;
+}
+export interface EntryRow extends Model<InferAttributes<EntryRow>, InferCreationAttributes<EntryRow>> {
+  jobId: string;
+  seq: number;
+  id: string;
+  at: Date;
+  recordedAt: Date;
+  by: string;
+  basedOn: number;
+  kind: string;
+  v: number;
+  body: Record<string, unknown>;
+}
+export interface EntryTextRow extends Model<InferAttributes<EntryTextRow>, InferCreationAttributes<EntryTextRow>> {
+  entryId: string;
+  field: string;
+  content: string | null;
+}
+export interface JobCardRow extends Model<InferAttributes<JobCardRow>, InferCreationAttributes<JobCardRow>> {
+  jobId: string;
+  state: string;
+  card: object;
+  updatedAt: Date;
+}
+export interface MetaRow extends Model<InferAttributes<MetaRow>, InferCreationAttributes<MetaRow>> {
+  key: string;
+  value: string;
+}
+
+export interface Models {
+  readonly people: ModelStatic<PersonRow>;
+  readonly customers: ModelStatic<CustomerRow>;
+  readonly sets: ModelStatic<SetRow>;
+  readonly packs: ModelStatic<PackRow>;
+  readonly jobs: ModelStatic<JobRow>;
+  readonly entries: ModelStatic<EntryRow>;
+  readonly texts: ModelStatic<EntryTextRow>;
+  readonly cards: ModelStatic<JobCardRow>;
+  readonly meta: ModelStatic<MetaRow>;
+}
+
+// Sequelize writes into the attribute objects it is given: each column gets one of its own.
+const key = () => ({ type: DataTypes.UUID, primaryKey: true });
+const textKey = () => ({ type: DataTypes.TEXT, primaryKey: true });
+const uuid = () => ({ type: DataTypes.UUID, allowNull: false });
+const text = () => ({ type: DataTypes.TEXT, allowNull: false });
+const textOrNull = () => ({ type: DataTypes.TEXT, allowNull: true });
+const integer = () => ({ type: DataTypes.INTEGER, allowNull: false });
+const date = () => ({ type: DataTypes.DATE, allowNull: false });
+const json = () => ({ type: DataTypes.JSONB, allowNull: false });
+
+export function defineModels(sequelize: Sequelize): Models {
+  const options = (tableName: string) => ({ tableName, timestamps: false, underscored: true });
+  return {
+    people: sequelize.define<PersonRow>('person', { id: key(), name: text() }, options('people')),
+    customers: sequelize.define<CustomerRow>('customer', { id: key(), name: textOrNull(), contact: textOrNull() }, options('customers')),
+    sets: sequelize.define<SetRow>('set', { id: key(), maker: text(), model: text(), serial: text() }, options('sets')),
+    packs: sequelize.define<PackRow>('pack', { hash: textKey(), document: json() }, options('packs')),
+    jobs: sequelize.define<JobRow>(
+      'job',
+      {
+        id: key(),
+        number: { type: DataTypes.INTEGER, autoIncrement: true },
+        customerId: { type: DataTypes.UUID, allowNull: true },
+        setId: uuid(),
+        packHash: text(),
+        lastSeq: { type: DataTypes.INTEGER, allowNull: false, defaultValue: 0 },
+        openedAt: date(),
+      },
+      options('jobs'),
+    ),
+    entries: sequelize.define<EntryRow>(
+      'entry',
+      {
+        jobId: key(),
+        seq: { type: DataTypes.INTEGER, primaryKey: true },
+        id: uuid(),
+        at: date(),
+        recordedAt: date(),
+        by: uuid(),
+        basedOn: integer(),
+        kind: text(),
+        v: integer(),
+        body: json(),
+      },
+      options('ledger_entries'),
+    ),
+    texts: sequelize.define<EntryTextRow>('entryText', { entryId: key(), field: textKey(), content: textOrNull() }, options('entry_texts')),
+    cards: sequelize.define<JobCardRow>('jobCard', { jobId: key(), state: text(), card: json(), updatedAt: date() }, options('job_cards')),
+    meta: sequelize.define<MetaRow>('meta', { key: textKey(), value: text() }, options('meta')),
+  };
+}

@@ -1,0 +1,60 @@
+/** The one place where an error becomes a reply: RFC 9457 problem documents. */
+import { errorStatus, problemMediaType, problemSentence, words, type ErrorCode, type ProblemDocument } from '@veglia/contract';
+import { InputRefused, type Problem } from '@veglia/core';
+import type { ErrorRequestHandler, Request } from 'express';
+import { ConnectionAcquireTimeoutError, ConnectionError } from 'sequelize';
+import { ApiError } from './apiError.ts';
+
+/** PostgreSQL's own words for "going away" and "not yet there", classes 08 and 57P. */
+const awayCodes = new Set(['57P01', '57P02', '57P03', '08000', '08003', '08006', 'ECONNREFUSED', 'ECONNRESET', 'EPIPE']);
+
+export function isDatabaseAway(error: unknown): boolean {
+  if (error instanceof ConnectionError || error instanceof ConnectionAcquireTimeoutError) return true;
+  if (!(error instanceof Error)) return false;
+  const { original } = error as { original?: unknown };
+  const inner = original instanceof Error ? original : error;
+  const { code } = inner as { code?: unknown };
+  return (
+    (typeof code === 'string' && awayCodes.has(code)) ||
+    /Connection terminated|Client has encountered a connection error/.test(inner.message)
+  );
+}
+
+function classify(error: unknown): { code: ErrorCode; problems: readonly Problem[] } {
+  if (error instanceof ApiError) return { code: error.code, problems: error.problems };
+  if (error instanceof InputRefused) return { code: 'bad-request', problems: error.problems };
+  const type = (error as { type?: unknown }).type;
+  if (type === 'entity.parse.failed') return { code: 'not-json', problems: [] };
+  if (type === 'entity.too.large') return { code: 'too-large', problems: [] };
+  if ((error as { status?: unknown }).status === 404) return { code: 'not-found', problems: [] };
+  if (isDatabaseAway(error)) return { code: 'database-away', problems: [] };
+  return { code: 'internal', problems: [] };
+}
+
+export function problemDocument(code: ErrorCode, requestId: string, problems: readonly Problem[] = []): ProblemDocument {
+  return {
+    type: `urn:veglia:error:${code}`,
+    title: words.en.error[code],
+    status: errorStatus[code],
+    code,
+    requestId,
+    ...(problems.length > 0
+      ? {
+          problems: problems.map((problem) => ({ code: problem.code, where: problem.where, sentence: problemSentence(problem, words.en) })),
+        }
+      : {}),
+  };
+}
+
+export function errorHandler(): ErrorRequestHandler {
+  // Express tells an error handler by its four parameters.
+  return (error: unknown, request: Request, response, _next) => {
+    const { code, problems } = classify(error);
+    const requestId = typeof request.id === 'string' ? request.id : '';
+    if (code === 'internal') request.log.error({ err: error }, 'request failed');
+    response
+      .status(errorStatus[code])
+      .type(problemMediaType)
+      .json(problemDocument(code, requestId, problems));
+  };
+}

@@ -1,0 +1,78 @@
+/** Use cases around a job: taking in, reading, listing, exporting, rebuilding cards. */
+import type { Job, JobCard, NewJob } from '@veglia/contract';
+import { defaultSettings, type CaseFile, type Entry, type Problem } from '@veglia/core';
+import { ApiError } from '../http/apiError.ts';
+import type { JobRow } from '../database/models.ts';
+import type { Store } from '../store.ts';
+import { appendLocked, checkDrafts, findJob, readLedger, requirePerson, writeCard } from './ledger.ts';
+
+/** Taking in twice with the same id takes in once, and returns the job that is there. */
+export async function takeIn(store: Store, request: NewJob, newId: () => string): Promise<Job> {
+  const drafts = checkDrafts(request.entries);
+  const [first, ...others] = drafts;
+  const wrong: Problem[] = [];
+  if (first?.body.kind !== 'job.opened')
+    wrong.push({ code: 'schema', where: 'entries.0.body.kind', expected: 'the first entry opens the job' });
+  if (others.some((draft) => draft.body.kind === 'job.opened')) wrong.push({ code: 'duplicate-id', where: 'entries', value: 'job.opened' });
+  if (wrong.length > 0) throw new ApiError('bad-request', wrong);
+  const known = await store.models.jobs.findByPk(request.id);
+  if (known === null) {
+    const packHash = await store.packs.currentHash();
+    await store.sequelize.transaction(async (transaction) => {
+      await requirePerson(store, request.by, transaction);
+      const { customer, plate } = request;
+      const customerId = customer === null ? null : newId();
+      if (customer !== null && customerId !== null) await store.models.customers.create({ id: customerId, ...customer }, { transaction });
+      const setId = newId();
+      await store.models.sets.create({ id: setId, ...plate }, { transaction });
+      const openedAt = new Date(first?.at ?? store.now());
+      const job = await store.models.jobs.create({ id: request.id, customerId, setId, packHash, openedAt }, { transaction });
+      await appendLocked(store, job, request.by, drafts, transaction);
+    });
+  }
+  return readJob(store, request.id);
+}
+
+export async function readJob(store: Store, id: string): Promise<Job> {
+  const job = await findJob(store, id);
+  const entries = await readLedger(store, id);
+  const plate = await store.models.sets.findByPk(job.setId);
+  const customer = job.customerId === null ? null : await store.models.customers.findByPk(job.customerId);
+  return {
+    id,
+    number: job.number,
+    openedAt: job.openedAt.toISOString(),
+    customer: customer === null ? null : { name: customer.name ?? '', contact: customer.contact ?? '' },
+    plate: { maker: plate?.maker ?? '', model: plate?.model ?? '', serial: plate?.serial ?? '' },
+    packHash: job.packHash,
+    settings: defaultSettings,
+    entries: entries.map((entry) => ({ ...entry, body: { ...entry.body } })),
+  };
+}
+
+/** All jobs, oldest first. */
+export async function listJobs(store: Store): Promise<JobCard[]> {
+  const rows = await store.models.cards.findAll();
+  return rows
+    .map((row) => row.card as JobCard)
+    .sort((a, b) => (a.openedAt < b.openedAt ? -1 : a.openedAt > b.openedAt ? 1 : a.number - b.number));
+}
+
+/** The case file: set and ledger without the customer and without the plate. */
+export async function exportCase(store: Store, id: string): Promise<CaseFile> {
+  const job = await findJob(store, id);
+  const entries = await readLedger(store, id);
+  const opened = entries.find((entry) => entry.body.kind === 'job.opened');
+  if (opened?.body.kind !== 'job.opened') throw new Error(`job ${id} has no opening entry`);
+  return { format: 'veglia-case', version: 1, pack: { hash: job.packHash }, set: opened.body.set, settings: defaultSettings, entries };
+}
+
+/** Makes every card anew; returns how many. */
+export async function rebuildCards(store: Store): Promise<number> {
+  const jobs: JobRow[] = await store.models.jobs.findAll();
+  for (const job of jobs) {
+    const entries: Entry[] = await readLedger(store, job.id);
+    await writeCard(store, job, entries);
+  }
+  return jobs.length;
+}

@@ -1,0 +1,180 @@
+/**
+ * Writing to and reading from a job's ledger.
+ *
+ * Always holds: seq counts 1, 2, 3 ... without a gap within a job; an entry id is stored once in the whole database; the
+ * card is written in the transaction that appends.
+ */
+import type { EntryDraft } from '@veglia/contract';
+import {
+  caseOfLedger,
+  cardOf,
+  InputRefused,
+  personalFields,
+  readBody,
+  redactedText,
+  type Body,
+  type Entry,
+  type Problem,
+} from '@veglia/core';
+import { Op, type Transaction } from 'sequelize';
+import { ApiError } from '../http/apiError.ts';
+import type { EntryRow, JobRow } from '../database/models.ts';
+import type { Store } from '../store.ts';
+
+/** Drafts with their bodies checked; throws InputRefused with everything wrong in any of them. */
+export function checkDrafts(drafts: readonly EntryDraft[]): (Omit<EntryDraft, 'body'> & { body: Body })[] {
+  const problems: Problem[] = [];
+  const checked = drafts.flatMap((draft, index) => {
+    const read = readBody(draft.body, `entries.${index}.body`);
+    if ('problems' in read) {
+      problems.push(...read.problems);
+      return [];
+    }
+    return [{ ...draft, body: read.body }];
+  });
+  if (problems.length > 0) throw new InputRefused(problems);
+  return checked;
+}
+
+/** Personal text leaves the body for a row of its own. */
+function splitTexts(body: Body): { facts: Record<string, unknown>; texts: { field: string; content: string }[] } {
+  const facts: Record<string, unknown> = { ...body };
+  const texts: { field: string; content: string }[] = [];
+  for (const field of personalFields[body.kind] ?? []) {
+    const content = facts[field];
+    if (typeof content !== 'string') continue;
+    texts.push({ field, content });
+    delete facts[field];
+  }
+  return { facts, texts };
+}
+
+export async function readLedger(store: Store, jobId: string, transaction?: Transaction): Promise<Entry[]> {
+  const options = transaction ? { transaction } : {};
+  const rows = await store.models.entries.findAll({ where: { jobId }, order: [['seq', 'ASC']], ...options });
+  const texts = await store.models.texts.findAll({ where: { entryId: rows.map((row) => row.id) }, ...options });
+  const byEntry = new Map<string, Record<string, string>>();
+  for (const text of texts) {
+    byEntry.set(text.entryId, { ...byEntry.get(text.entryId), [text.field]: text.content ?? redactedText });
+  }
+  return rows.map((row) => entryOf(row, byEntry.get(row.id) ?? {}));
+}
+
+function entryOf(row: EntryRow, texts: Readonly<Record<string, string>>): Entry {
+  const read = readBody({ ...row.body, ...texts }, `job ${row.jobId} entry ${row.seq}`);
+  // Stored rows were checked when they came in: a failure here is a fault of ours, not of the caller.
+  if ('problems' in read) throw new Error(`unreadable ledger entry: ${JSON.stringify(read.problems)}`);
+  return { id: row.id, seq: row.seq, at: row.at.toISOString(), by: row.by, basedOn: row.basedOn, body: read.body };
+}
+
+export async function findJob(store: Store, id: string, transaction?: Transaction): Promise<JobRow> {
+  const job = await store.models.jobs.findByPk(id, transaction ? { transaction, lock: transaction.LOCK.UPDATE } : {});
+  if (job === null) throw new ApiError('unknown-job');
+  return job;
+}
+
+/** Adds what isn't there yet, in the order given, and returns all of it as stored. Ids already there are skipped. */
+export async function append(
+  store: Store,
+  jobId: string,
+  by: string,
+  drafts: readonly EntryDraft[],
+): Promise<{ entries: Entry[]; lastSeq: number }> {
+  const checked = checkDrafts(drafts);
+  return store.sequelize.transaction(async (transaction) => {
+    const job = await findJob(store, jobId, transaction);
+    await requirePerson(store, by, transaction);
+    return appendLocked(store, job, by, checked, transaction);
+  });
+}
+
+export async function requirePerson(store: Store, id: string, transaction?: Transaction): Promise<void> {
+  const person = await store.models.people.findByPk(id, transaction ? { transaction } : {});
+  if (person === null) throw new ApiError('unknown-person', [{ code: 'unknown-id', where: 'by', value: id, expected: 'person' }]);
+}
+
+/** The caller holds the lock on the job's row. */
+export async function appendLocked(
+  store: Store,
+  job: JobRow,
+  by: string,
+  drafts: readonly (Omit<EntryDraft, 'body'> & { body: Body })[],
+  transaction: Transaction,
+): Promise<{ entries: Entry[]; lastSeq: number }> {
+  const { models } = store;
+  const there = await models.entries.findAll({ where: { id: { [Op.in]: drafts.map((draft) => draft.id) } }, transaction });
+  const foreign = there.find((row) => row.jobId !== job.id);
+  if (foreign) throw new ApiError('entry-conflict', [{ code: 'duplicate-id', where: 'entries', value: foreign.id }]);
+  const ledger = await readLedger(store, job.id, transaction);
+  const stored = new Map(ledger.map((entry) => [entry.id, entry]));
+  let seq = job.lastSeq;
+  const added: Entry[] = [];
+  for (const draft of drafts) {
+    const known = stored.get(draft.id);
+    if (known) {
+      if (!sameBody(known.body, draft.body))
+        throw new ApiError('entry-conflict', [{ code: 'duplicate-id', where: 'entries', value: draft.id }]);
+      continue;
+    }
+    // Observations are never refused for being stale; closing is a decision about the whole job, so it is.
+    if (draft.body.kind === 'job.closed' && draft.basedOn < job.lastSeq) throw new ApiError('job-moved-on');
+    seq += 1;
+    const entry: Entry = { id: draft.id, seq, at: draft.at, by, basedOn: draft.basedOn, body: draft.body };
+    stored.set(entry.id, entry);
+    added.push(entry);
+  }
+  const recordedAt = store.now();
+  for (const entry of added) {
+    const { facts, texts } = splitTexts(entry.body);
+    await models.entries.create(
+      {
+        jobId: job.id,
+        seq: entry.seq,
+        id: entry.id,
+        at: new Date(entry.at),
+        recordedAt,
+        by,
+        basedOn: entry.basedOn,
+        kind: entry.body.kind,
+        v: entry.body.v,
+        body: facts,
+      },
+      { transaction },
+    );
+    for (const text of texts) await models.texts.create({ entryId: entry.id, ...text }, { transaction });
+  }
+  if (added.length > 0) {
+    await job.update({ lastSeq: seq }, { transaction });
+    await writeCard(store, job, [...ledger, ...added], transaction);
+    await store.sequelize.query('SELECT pg_notify($1, $2)', { bind: ['veglia_ledger', JSON.stringify({ job: job.id, seq })], transaction });
+  }
+  return { entries: drafts.flatMap((draft) => stored.get(draft.id) ?? []), lastSeq: seq };
+}
+
+function sameBody(a: Body, b: Body): boolean {
+  const plain = (body: Body): string => JSON.stringify(Object.entries(body).sort(([x], [y]) => (x < y ? -1 : 1)));
+  return plain(a) === plain(b);
+}
+
+/** Makes a job's row in `job_cards` anew from its ledger. */
+export async function writeCard(store: Store, job: JobRow, entries: readonly Entry[], transaction?: Transaction): Promise<void> {
+  const options = transaction ? { transaction } : {};
+  const compiled = await store.packs.compiled(job.packHash);
+  const facts = cardOf(caseOfLedger(entries), compiled);
+  const plate = await store.models.sets.findByPk(job.setId, options);
+  const customer = job.customerId === null ? null : await store.models.customers.findByPk(job.customerId, options);
+  const card = {
+    jobId: job.id,
+    number: job.number,
+    title: [plate?.maker, plate?.model].filter((part) => part !== undefined && part !== '').join(' '),
+    customerName: customer?.name ?? null,
+    openedAt: job.openedAt.toISOString(),
+    state: facts.state,
+    symptoms: facts.symptoms,
+    top: facts.top ?? null,
+    next: facts.next ?? null,
+    outcome: facts.outcome ?? null,
+    entryCount: facts.entryCount,
+  };
+  await store.models.cards.upsert({ jobId: job.id, state: facts.state, card, updatedAt: store.now() }, options);
+}

@@ -1,0 +1,33 @@
+/** From a configuration to a store that is ready: migrated, packed, and filled with demo data where asked for. */
+import type { Config } from './config.ts';
+import { connect } from './database/connect.ts';
+import { migrate } from './database/migrate.ts';
+import { defineModels } from './database/models.ts';
+import { loadDemo } from './demo/load.ts';
+import { readPackFolder } from './packs/readFolder.ts';
+import { PackShelf } from './packs/shelf.ts';
+import type { Store } from './store.ts';
+
+export async function openStore(config: Config, now: () => Date): Promise<Store> {
+  const appRole = decodeURIComponent(new URL(config.databaseUrl).username);
+  const ownerRole = decodeURIComponent(new URL(config.ownerUrl).username);
+  const owner = connect(config.ownerUrl, 3);
+  try {
+    await migrate(owner, appRole === ownerRole ? undefined : appRole);
+  } finally {
+    await owner.close();
+  }
+  const sequelize = connect(config.databaseUrl);
+  const models = defineModels(sequelize);
+  const store: Store = { sequelize, models, packs: new PackShelf(models), now };
+  await store.packs.import(await readPackFolder(config.packDir));
+  if (config.demoDir !== undefined) await loadDemo(store, config.demoDir);
+  else await firstPerson(store);
+  return store;
+}
+
+/** A database without people could not be written to: accounts come later, a name is needed now. */
+async function firstPerson(store: Store): Promise<void> {
+  if ((await store.models.people.count()) > 0) return;
+  await store.models.people.create({ id: '00000000-0000-7000-8000-000000000001', name: 'Technician' });
+}

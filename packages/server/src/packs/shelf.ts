@@ -1,0 +1,45 @@
+/** Packs as stored, compiled once a process. Every version that was ever imported stays whole. */
+import { compilePack, hashPack, parsePack, type CompiledPack, type Pack } from '@veglia/core';
+import { ApiError } from '../http/apiError.ts';
+import type { Models } from '../database/models.ts';
+
+const currentKey = 'current-pack';
+
+export class PackShelf {
+  readonly #models: Pick<Models, 'packs' | 'meta'>;
+  readonly #compiled = new Map<string, CompiledPack>();
+
+  constructor(models: Pick<Models, 'packs' | 'meta'>) {
+    this.#models = models;
+  }
+
+  /** Stores a checked pack and makes it the one new jobs get. */
+  async import(pack: Pack): Promise<string> {
+    const hash = hashPack(pack);
+    if ((await this.#models.packs.findByPk(hash)) === null) await this.#models.packs.create({ hash, document: pack });
+    const known = await this.#models.meta.findByPk(currentKey);
+    if (known === null) await this.#models.meta.create({ key: currentKey, value: hash });
+    else if (known.value !== hash) await this.#models.meta.update({ value: hash }, { where: { key: currentKey } });
+    return hash;
+  }
+
+  async currentHash(): Promise<string> {
+    const row = await this.#models.meta.findByPk(currentKey);
+    if (row === null) throw new ApiError('unknown-pack');
+    return row.value;
+  }
+
+  async document(hash: string): Promise<object> {
+    const row = await this.#models.packs.findByPk(hash);
+    if (row === null) throw new ApiError('unknown-pack');
+    return row.document;
+  }
+
+  async compiled(hash: string): Promise<CompiledPack> {
+    const known = this.#compiled.get(hash);
+    if (known) return known;
+    const compiled = compilePack(parsePack(await this.document(hash)));
+    this.#compiled.set(hash, compiled);
+    return compiled;
+  }
+}

@@ -1,0 +1,85 @@
+<script setup lang="ts">
+import { onMounted } from 'vue';
+import { useI18n } from 'vue-i18n';
+import { NotReached } from './api.ts';
+import { useSession } from './stores/session.ts';
+
+const { t } = useI18n();
+const session = useSession();
+onMounted(async () => {
+  try {
+    await session.load();
+  } catch (error) {
+    if (!(error instanceof NotReached)) throw error;
+  }
+});
+</script>
+
+<template>
+  <header class="top">
+    <nav>
+      <RouterLink class="mark" to="/"><img src="/lamp.svg" alt="" width="28" height="28" />{{ t('app.name') }}</RouterLink>
+      <RouterLink to="/">{{ t('app.shelves') }}</RouterLink>
+      <RouterLink to="/jobs/new">{{ t('app.takeIn') }}</RouterLink>
+    </nav>
+    <div class="right">
+      <label v-if="session.people.length > 0">
+        <span class="soft">{{ t('app.who') }}</span>
+        <select :value="session.person?.id" @change="session.choose(($event.target as HTMLSelectElement).value)">
+          <option v-for="person in session.people" :key="person.id" :value="person.id">{{ person.name }}</option>
+        </select>
+      </label>
+      <button type="button" class="plain" @click="session.dark = session.dark === 'yes' ? 'no' : 'yes'">
+        {{ session.dark === 'yes' ? t('app.light') : t('app.dark') }}
+      </button>
+    </div>
+  </header>
+  <main><RouterView /></main>
+</template>
+
+<style scoped>
+.top {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  gap: 16px;
+  padding: 4px 20px;
+  border-bottom: 1px solid var(--line);
+  background: var(--surface);
+}
+nav,
+.right {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+}
+nav a {
+  min-height: 44px;
+  display: inline-flex;
+  align-items: center;
+  gap: 10px;
+  padding: 0 12px;
+  text-decoration: none;
+  font-weight: 600;
+  color: var(--ink);
+  border-bottom: 3px solid transparent;
+}
+nav a.router-link-exact-active:not(.mark) {
+  border-bottom-color: var(--accent);
+}
+.mark {
+  font-size: 20px;
+  padding-left: 0;
+}
+select {
+  min-height: 40px;
+  margin-left: 8px;
+  padding: 0 8px;
+  border: 1px solid var(--line);
+  border-radius: var(--radius);
+  background: var(--surface);
+}
+main {
+  padding: 14px 20px 24px;
+}
+</style>

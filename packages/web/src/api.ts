@@ -1,0 +1,49 @@
+/** Talking to the server. A refusal is a value with its problem document; only "can't be reached" and bugs throw. */
+import {
+  appendedSchema,
+  jobCardsSchema,
+  jobSchema,
+  peopleSchema,
+  problemDocumentSchema,
+  type Appended,
+  type EntryDraft,
+  type Job,
+  type JobCard,
+  type NewJobInput,
+  type Person,
+  type ProblemDocument,
+} from '@veglia/contract';
+import { parsePack, type Pack } from '@veglia/core';
+import { z } from 'zod';
+
+/** No reply, or the server said that it can't reach its database: worth another try later. */
+export class NotReached extends Error {}
+
+export type Reply<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly problem: ProblemDocument };
+
+async function call<T>(path: string, read: (value: unknown) => T, body?: unknown): Promise<Reply<T>> {
+  let response: Response;
+  try {
+    response = await fetch(path, {
+      method: body === undefined ? 'GET' : 'POST',
+      ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
+    });
+  } catch (error) {
+    throw new NotReached(String(error));
+  }
+  if (response.ok) return { ok: true, value: read(await response.json()) };
+  const problem = problemDocumentSchema.safeParse(await response.json().catch(() => undefined));
+  if (!problem.success || problem.data.code === 'database-away') throw new NotReached(`status ${response.status}`);
+  return { ok: false, problem: problem.data };
+}
+
+export const api = {
+  people: (): Promise<Reply<Person[]>> => call('/api/people', (value) => peopleSchema.parse(value).people),
+  currentPack: (): Promise<Reply<string>> => call('/api/packs/current', (value) => z.object({ hash: z.string() }).parse(value).hash),
+  pack: (hash: string): Promise<Reply<Pack>> => call(`/api/packs/${hash}`, parsePack),
+  jobs: (): Promise<Reply<JobCard[]>> => call('/api/jobs', (value) => jobCardsSchema.parse(value).jobs),
+  job: (id: string): Promise<Reply<Job>> => call(`/api/jobs/${encodeURIComponent(id)}`, (value) => jobSchema.parse(value)),
+  takeIn: (job: NewJobInput): Promise<Reply<Job>> => call('/api/jobs', (value) => jobSchema.parse(value), job),
+  append: (id: string, by: string, entries: readonly EntryDraft[]): Promise<Reply<Appended>> =>
+    call(`/api/jobs/${encodeURIComponent(id)}/entries`, (value) => appendedSchema.parse(value), { by, entries }),
+};

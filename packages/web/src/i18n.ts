@@ -1,0 +1,10 @@
+import { words } from '@veglia/contract';
+import { createI18n } from 'vue-i18n';
+import { en } from './messages/en.ts';
+
+export const i18n = createI18n({
+  legacy: false,
+  locale: 'en',
+  fallbackLocale: 'en',
+  messages: { en: { ...en, core: words.en } },
+});

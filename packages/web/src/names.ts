@@ -1,0 +1,54 @@
+/** Ids into the words of the pack and of the screen. */
+import { notInBook, type CompiledPack, type Money } from '@veglia/core';
+import { useI18n } from 'vue-i18n';
+import { textOf } from './stores/packs.ts';
+
+export interface Names {
+  assembly(id: string): string;
+  test(id: string, of?: string): string;
+  outcome(testId: string, outcomeId: string): string;
+  symptom(id: string): string;
+  repair(id: string): string;
+  fault(id: string): string;
+  stage(id: string): string;
+  step(kind: string, id: string, of?: string): string;
+}
+
+export function useNames(compiled: () => CompiledPack | undefined): Names {
+  const { t } = useI18n();
+  const find = <T extends { id: string }>(items: readonly T[] | undefined, id: string): T | undefined =>
+    items?.find((item) => item.id === id);
+  const names: Names = {
+    assembly: (id) => (id === notInBook ? t('bench.unknown') : textOf(find(compiled()?.pack.assemblies, id)?.name) || id),
+    test(id, of) {
+      const name = textOf(compiled()?.tests.get(id)?.name) || id;
+      return of === undefined ? name : `${name} (${names.assembly(of)})`;
+    },
+    outcome(testId, outcomeId) {
+      if (outcomeId === 'cant-tell') return t('bench.cantTell');
+      if (outcomeId === 'not-possible') return t('bench.notPossible');
+      return textOf(find(compiled()?.tests.get(testId)?.observe.outcomes, outcomeId)?.name) || outcomeId;
+    },
+    symptom: (id) => textOf(find(compiled()?.pack.symptoms, id)?.name) || id,
+    repair: (id) => textOf(find(compiled()?.pack.repairs, id)?.name) || id,
+    fault: (id) => (id === notInBook ? t('bench.unknown') : textOf(compiled()?.faults.get(id)?.name) || id),
+    stage: (id) => textOf(find(compiled()?.pack.stages, id)?.name) || id,
+    step(kind, id, of) {
+      if (kind === 'test') return names.test(id, of);
+      if (kind === 'repair') return names.repair(id);
+      return kind === 'blink' ? t('bench.blinkTitle') : t('bench.stop');
+    },
+  };
+  return names;
+}
+
+export function money({ amountMinor, currency }: Money): string {
+  return new Intl.NumberFormat('en', { style: 'currency', currency }).format(amountMinor / 100);
+}
+
+/** Odds for people: whole percent, and never a bare 0 or 100 that no fold can stand behind. */
+export function percent(odds: number): string {
+  if (odds < 0.01) return '< 1 %';
+  if (odds > 0.99) return '> 99 %';
+  return `${Math.round(odds * 100)} %`;
+}

@@ -1,0 +1,112 @@
+<script setup lang="ts">
+import type { AssemblyView, CompiledPack } from '@veglia/core';
+import { computed, ref } from 'vue';
+import { useI18n } from 'vue-i18n';
+import { percent, useNames } from '../names.ts';
+import VerdictMark from './VerdictMark.vue';
+
+const props = defineProps<{ assemblies: readonly AssemblyView[]; compiled: CompiledPack; entryWords?: (id: string) => string }>();
+const { t } = useI18n();
+const names = useNames(() => props.compiled);
+const open = ref('');
+/** Those that are still in play first; the ruled-out ones behind, by odds. */
+const ordered = computed(() => [...props.assemblies].sort((a, b) => Number(a.verdict === 'cleared') - Number(b.verdict === 'cleared')));
+/** What ruled it out: the observation that weighed most against it. */
+const against = (one: AssemblyView): string => {
+  const reason = one.because.find((because) => because.weight < 0);
+  return reason === undefined ? t('core.verdict.cleared') : t('bench.ruledOutBy', { what: props.entryWords?.(reason.entry) ?? reason.seq });
+};
+const factor = (weight: number): string => {
+  const value = Math.exp(weight);
+  return value >= 10 ? value.toFixed(0) : value >= 0.095 ? value.toFixed(1) : value < 0.0005 ? '0.000…' : value.toPrecision(1);
+};
+</script>
+
+<template>
+  <ul class="suspects" data-test="suspects">
+    <li v-for="one in ordered" :key="one.id" :class="one.verdict" :data-assembly="one.id" :data-verdict="one.verdict">
+      <button type="button" class="row" :aria-expanded="open === one.id" @click="open = open === one.id ? '' : one.id">
+        <VerdictMark :verdict="one.verdict" :odds="one.odds" />
+        <span class="name">{{ names.assembly(one.id) }}</span>
+        <span class="verdict">{{ one.verdict === 'cleared' ? against(one) : t(`core.verdict.${one.verdict}`) }}</span>
+        <span v-if="one.verdict !== 'cleared'" class="figure odds">{{ percent(one.odds) }}</span>
+      </button>
+      <div v-if="one.verdict !== 'cleared'" class="bar" aria-hidden="true"><span :style="{ width: `${one.odds * 100}%` }" /></div>
+      <div v-if="open === one.id" class="because">
+        <p v-if="one.verdict === 'likely-not-split'" class="alarm">
+          {{ t('bench.missing') }}:
+          {{ (one.missing ?? []).map((step) => names.test(step.test, step.of)).join(', ') || t('bench.missingNone') }}
+        </p>
+        <p v-if="one.because.length === 0" class="soft">{{ t('bench.noEvidence') }}</p>
+        <template v-else>
+          <p class="soft">{{ t('bench.because') }}</p>
+          <ul>
+            <li v-for="because in one.because.slice(0, 6)" :key="because.entry" class="reason">
+              <span>{{ entryWords?.(because.entry) ?? because.seq }}</span>
+              <span class="figure">{{ t('bench.weight', { factor: factor(because.weight) }) }}</span>
+            </li>
+          </ul>
+        </template>
+      </div>
+    </li>
+  </ul>
+</template>
+
+<style scoped>
+.row {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  width: 100%;
+  min-height: 40px;
+  border: 0;
+  background: none;
+  padding: 2px 4px;
+  text-align: left;
+  cursor: pointer;
+}
+.name {
+  flex: 1;
+  font-weight: 600;
+}
+.verdict {
+  color: var(--ink-soft);
+  font-size: 14px;
+}
+.odds {
+  min-width: 62px;
+  text-align: right;
+}
+.bar {
+  height: 4px;
+  background: var(--sunk);
+  border-radius: 2px;
+  margin: 0 4px;
+}
+.bar span {
+  display: block;
+  height: 100%;
+  background: var(--accent);
+  border-radius: 2px;
+}
+.cleared .row {
+  min-height: 40px;
+}
+.cleared .verdict {
+  flex: 2;
+  text-align: right;
+}
+.cleared .name {
+  font-weight: 400;
+  color: var(--ink-soft);
+}
+.because {
+  padding: 6px 8px 10px 38px;
+  font-size: 15px;
+}
+.reason {
+  display: flex;
+  justify-content: space-between;
+  gap: 12px;
+}
+</style>

@@ -1,0 +1,12 @@
+import { createRouter, createWebHistory } from 'vue-router';
+
+export const router = createRouter({
+  history: createWebHistory(),
+  routes: [
+    { path: '/', name: 'shelves', component: () => import('./screens/shelves/ShelvesView.vue') },
+    { path: '/jobs/new', name: 'counter', component: () => import('./screens/counter/CounterView.vue') },
+    { path: '/jobs/:id', name: 'bench', props: true, component: () => import('./screens/bench/BenchView.vue') },
+    { path: '/jobs/:id/close', name: 'close', props: true, component: () => import('./screens/close/CloseView.vue') },
+    { path: '/:rest(.*)*', name: 'nowhere', component: () => import('./screens/NowhereView.vue') },
+  ],
+});

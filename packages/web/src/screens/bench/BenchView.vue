@@ -1,0 +1,359 @@
+<script setup lang="ts">
+import type { Body, Entry, NextStep } from '@veglia/core';
+import { computed, onMounted, onUnmounted, ref, watch } from 'vue';
+import { useI18n } from 'vue-i18n';
+import { money, percent, useNames } from '../../names.ts';
+import KeyCap from '../../parts/KeyCap.vue';
+import NotReachedSheet from '../../parts/NotReachedSheet.vue';
+import SetPlan from '../../parts/SetPlan.vue';
+import SuspectList from '../../parts/SuspectList.vue';
+import { useJob } from '../../stores/job.ts';
+import { useSession } from '../../stores/session.ts';
+import { NotReached } from '../../api.ts';
+import { useEntryWords } from './entryWords.ts';
+import LedgerList from './LedgerList.vue';
+import NextPanel from './NextPanel.vue';
+
+const props = defineProps<{ id: string }>();
+const { t } = useI18n();
+const store = useJob();
+const session = useSession();
+const names = useNames(() => store.compiled);
+const words = useEntryWords(() => store.compiled);
+const panel = ref<InstanceType<typeof NextPanel>>();
+const thinkSo = ref(false);
+const chosenKey = ref('');
+const note = ref('');
+
+const keyOf = (step: NextStep): string => `${step.kind}|${step.id}|${step.of ?? ''}`;
+const steps = computed(() => store.fold?.next ?? []);
+/** Recommended ones first; what was left out may be taken all the same. */
+const all = computed(() => [...steps.value, ...(store.fold?.leftOut ?? []).map((left) => left.step)]);
+const step = computed(() => all.value.find((one) => keyOf(one) === chosenKey.value) ?? steps.value[0]);
+const others = computed(() => steps.value.filter((one) => one !== step.value));
+const layout = computed(() => (store.fold?.set.layout === undefined ? undefined : store.compiled?.layouts.get(store.fold.set.layout)));
+const closePath = computed(() => `/jobs/${props.id}/close`);
+const outcome = computed(() => {
+  const last = store.entries.filter((entry) => entry.body.kind === 'job.closed').at(-1);
+  return last?.body.kind === 'job.closed' ? last.body.outcome : 'repaired';
+});
+const minutesSoFar = computed(() =>
+  store.entries.reduce(
+    (sum, { body }) =>
+      sum + ((body.kind === 'test.answered' || body.kind === 'repair.done') && body.minutes !== undefined ? body.minutes : 0),
+    0,
+  ),
+);
+const costSoFar = computed(() => {
+  const settings = store.job?.settings;
+  return settings
+    ? money({ amountMinor: Math.round((minutesSoFar.value * settings.rateMinorPerHour) / 60), currency: settings.currency })
+    : '';
+});
+const entryWords = (id: string): string => {
+  const entry = store.entries.find((one) => one.id === id);
+  return entry ? words(entry, store.entries).title : id;
+};
+
+async function open(): Promise<void> {
+  chosenKey.value = '';
+  try {
+    if (session.people.length === 0) await session.load();
+  } catch (error) {
+    if (!(error instanceof NotReached)) throw error;
+  }
+  await store.open(props.id);
+}
+watch(() => props.id, open);
+
+async function write(bodies: Body[]): Promise<void> {
+  const answered = bodies.some((body) => body.kind === 'test.answered' || body.kind === 'repair.done' || body.kind === 'blink.read');
+  const written = store.write(...bodies);
+  if (answered) {
+    chosenKey.value = '';
+    thinkSo.value = false;
+  }
+  await written;
+}
+async function takeBack(entry: Entry, reason: string): Promise<void> {
+  await store.write({ kind: 'entry.retracted', v: 1, entry: entry.id, reason });
+}
+async function addNote(): Promise<void> {
+  const text = note.value.trim();
+  if (text === '') return;
+  await store.write({ kind: 'note.added', v: 1, text });
+  note.value = '';
+}
+function take(other: NextStep): void {
+  chosenKey.value = keyOf(other);
+  window.scrollTo({ top: 0 });
+}
+
+/** Keys belong to the bench unless somebody is typing. */
+function onKey(event: KeyboardEvent): void {
+  if (event.ctrlKey || event.metaKey || event.altKey) return;
+  const target = event.target as HTMLElement;
+  if (target.closest('textarea, select') || (target instanceof HTMLInputElement && target.type !== 'checkbox')) return;
+  const key = event.key.toLowerCase();
+  if (key === 'o') store.policy = store.policy === 'information' ? 'fixed' : 'information';
+  else if (key === 'escape') chosenKey.value = '';
+  else if (key === 's' && others.value[0]) take(others.value[0]);
+  else if (!panel.value?.press(key)) return;
+  event.preventDefault();
+}
+onMounted(() => {
+  window.addEventListener('keydown', onKey);
+  void open();
+});
+onUnmounted(() => window.removeEventListener('keydown', onKey));
+</script>
+
+<template>
+  <NotReachedSheet v-if="!store.job && !store.reached" @again="open" />
+  <section v-else-if="store.missing" class="sheet">
+    <h1>{{ t('core.error.unknown-job') }}</h1>
+    <RouterLink to="/">{{ t('app.back') }}</RouterLink>
+  </section>
+  <p v-else-if="!store.job || !store.fold || !store.compiled" class="soft">{{ t('common.loading') }}</p>
+  <template v-else>
+    <div class="band">
+      <h1>
+        <span class="figure" data-test="job-number">{{ t('bench.job', { n: store.job.number }) }}</span> {{ store.job.plate.maker }}
+        {{ store.job.plate.model }}
+      </h1>
+      <p class="state" data-test="set-state">
+        <span class="chip">{{ names.stage(store.fold.set.stageId) }}</span>
+        <span class="chip" :class="{ hot: store.fold.set.plugged }">{{
+          store.fold.set.plugged ? t('bench.plugged') : t('bench.unplugged')
+        }}</span>
+        <span class="chip" :class="{ hot: !store.fold.set.railsDown }">{{
+          store.fold.set.railsDown ? t('bench.railsDown') : t('bench.railsUnknown')
+        }}</span>
+        <span class="chip" :class="{ hot: !store.fold.set.verified }">{{
+          store.fold.set.verified ? t('bench.verified') : t('bench.notVerified')
+        }}</span>
+        <span class="figure">{{ t('bench.costSoFar') }}: {{ t('common.minutes', { n: Math.round(minutesSoFar) }) }}, {{ costSoFar }}</span>
+      </p>
+    </div>
+    <p v-if="!store.reached" class="sheet alarm" role="alert" data-test="not-reached">
+      {{ t('common.notReached') }}. {{ t('bench.waiting', { n: store.waiting.length }) }}.
+      <button type="button" class="plain" @click="store.flush()">{{ t('bench.sendNow') }}</button>
+    </p>
+    <div v-if="store.refused.length > 0" class="sheet alarm" role="alert">
+      {{ t('bench.refused', { n: store.refused.length }) }}: {{ store.refused[0]?.refused }}
+      <button type="button" class="plain" @click="store.dropRefused()">{{ t('common.cancel') }}</button>
+    </div>
+    <div class="bench">
+      <div class="column">
+        <section v-if="store.fold.closed" class="sheet" role="status">
+          <h1>{{ t('bench.closed', { outcome: t(`outcome.${outcome}`) }) }}</h1>
+        </section>
+        <NextPanel
+          v-else-if="step"
+          ref="panel"
+          :step="step"
+          :chosen="chosenKey !== '' && step !== steps[0]"
+          :fold="store.fold"
+          :compiled="store.compiled"
+          :think-so="thinkSo"
+          :close-path="closePath"
+          @write="write"
+          @toggle-think-so="thinkSo = !thinkSo"
+          @back="chosenKey = ''"
+        />
+        <section v-if="!store.fold.closed" class="sheet">
+          <div class="line">
+            <h2>{{ t('bench.others') }} <KeyCap label="S" /></h2>
+            <div class="switch" role="group" :aria-label="t('bench.order')">
+              <KeyCap label="O" />
+              <button type="button" class="plain" :aria-pressed="store.policy === 'information'" @click="store.policy = 'information'">
+                {{ t('bench.orderInformation') }}
+              </button>
+              <button
+                type="button"
+                class="plain"
+                :aria-pressed="store.policy === 'fixed'"
+                data-test="fixed-list"
+                @click="store.policy = 'fixed'"
+              >
+                {{ t('bench.orderFixed') }}
+              </button>
+            </div>
+          </div>
+          <ul class="others" data-test="others">
+            <li v-for="other in others" :key="keyOf(other)">
+              <button type="button" class="other" :data-step="other.id" :data-of="other.of" @click="take(other)">
+                <span>{{ names.step(other.kind, other.id, other.kind === 'test' ? other.of : undefined) }}</span>
+                <span class="soft figure">{{ t('common.minutes', { n: Math.round(other.minutes + other.waitMinutes) }) }}</span>
+              </button>
+            </li>
+          </ul>
+          <details v-if="store.fold.leftOut.length > 0" data-test="left-out">
+            <summary>{{ t('bench.leftOut') }}</summary>
+            <ul>
+              <li v-for="left in store.fold.leftOut" :key="keyOf(left.step)">
+                <button type="button" class="other soft" :data-step="left.step.id" :data-of="left.step.of" @click="take(left.step)">
+                  <span>{{ names.test(left.step.id, left.step.of) }}</span>
+                  <span>{{ t(`core.leftOut.${left.code}`) }}</span>
+                </button>
+              </li>
+            </ul>
+          </details>
+        </section>
+      </div>
+      <div class="column">
+        <section class="sheet plansheet">
+          <SetPlan
+            v-if="layout"
+            :layout="layout"
+            :assemblies="store.fold.assemblies"
+            :compiled="store.compiled"
+            :out="store.fold.set.out"
+          />
+        </section>
+        <section v-if="store.fold.doubts.length > 0" class="sheet doubts" data-test="doubts">
+          <h2>{{ t('bench.doubts') }}</h2>
+          <p v-for="(doubt, index) in store.fold.doubts" :key="index">
+            {{
+              t(`core.doubt.${doubt.code}`, { id: doubt.id === undefined ? '' : names.test(doubt.id), percent: percent(doubt.value ?? 0) })
+            }}
+          </p>
+        </section>
+        <section class="sheet">
+          <h2>{{ t('bench.suspects') }}</h2>
+          <SuspectList :assemblies="store.fold.assemblies" :compiled="store.compiled" :entry-words="entryWords" />
+        </section>
+      </div>
+      <div class="column">
+        <section class="sheet">
+          <LedgerList
+            :entries="store.entries"
+            :fold="store.fold"
+            :compiled="store.compiled"
+            :waiting="store.waitingIds"
+            :people="session.people"
+            @take-back="takeBack"
+          />
+          <form class="note" @submit.prevent="addNote">
+            <label for="note" class="visually-hidden">{{ t('bench.note') }}</label>
+            <input id="note" v-model="note" :placeholder="t('bench.note')" />
+            <button type="submit" class="push">{{ t('bench.noteAdd') }}</button>
+          </form>
+        </section>
+        <section class="sheet line">
+          <RouterLink v-if="!store.fold.closed" :to="closePath" class="push" data-test="to-close">{{ t('bench.toClose') }}</RouterLink>
+          <a :href="`/api/jobs/${id}/case`" :download="`job-${store.job.number}.json`">{{ t('bench.export') }}</a>
+        </section>
+      </div>
+    </div>
+  </template>
+</template>
+
+<style scoped>
+.band {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  flex-wrap: wrap;
+  gap: 4px 18px;
+  margin-bottom: 10px;
+}
+.state {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px;
+}
+.chip {
+  padding: 4px 10px;
+  border: 1.5px solid var(--ink-soft);
+  border-radius: 4px;
+  font-weight: 600;
+}
+.chip.hot {
+  border-color: var(--alarm);
+  color: var(--alarm);
+  border-left-width: 8px;
+}
+.bench {
+  display: grid;
+  grid-template-columns: minmax(0, 1.15fr) minmax(0, 1.1fr) minmax(0, 0.85fr);
+  gap: 14px;
+  align-items: start;
+}
+.column {
+  display: grid;
+  gap: 12px;
+  min-width: 0;
+}
+.plansheet {
+  padding: 8px;
+}
+.line {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  gap: 10px;
+}
+.switch {
+  display: flex;
+  align-items: center;
+}
+.switch [aria-pressed='true'] {
+  background: var(--accent-wash);
+  text-decoration: underline;
+}
+.others {
+  max-height: 300px;
+  overflow-y: auto;
+}
+.other {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  gap: 10px;
+  width: 100%;
+  min-height: 42px;
+  border: 0;
+  border-top: 1px solid var(--line);
+  background: none;
+  padding: 4px 2px;
+  text-align: left;
+  cursor: pointer;
+}
+.other:hover {
+  background: var(--accent-wash);
+}
+.other .figure {
+  white-space: nowrap;
+}
+summary {
+  min-height: 40px;
+  padding-top: 8px;
+  cursor: pointer;
+  color: var(--accent);
+  font-weight: 600;
+}
+.doubts {
+  border-left: 6px dotted var(--alarm);
+}
+.note {
+  display: flex;
+  gap: 8px;
+  margin-top: 10px;
+}
+.note input {
+  flex: 1;
+  min-width: 0;
+  min-height: 44px;
+  padding: 4px 10px;
+  border: 1.5px solid var(--ink-soft);
+  border-radius: var(--radius);
+  background: var(--surface);
+}
+@media (max-width: 1100px) {
+  .bench {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

@@ -1,0 +1,342 @@
+<script setup lang="ts">
+/** One step, large: what to do, what to watch, what it may do to you, and one key an answer. */
+import type { Body, CaseFold, CompiledPack, NextStep } from '@veglia/core';
+import { computed, ref, watch } from 'vue';
+import { useI18n } from 'vue-i18n';
+import { money, percent, useNames } from '../../names.ts';
+import { parseBlinkCount } from '../../numbers.ts';
+import KeyCap from '../../parts/KeyCap.vue';
+import { textOf } from '../../stores/packs.ts';
+
+const props = defineProps<{
+  step: NextStep;
+  chosen: boolean;
+  fold: CaseFold;
+  compiled: CompiledPack;
+  thinkSo: boolean;
+  closePath: string;
+}>();
+const emit = defineEmits<{ write: [bodies: Body[]]; toggleThinkSo: []; back: [] }>();
+const { t } = useI18n();
+const names = useNames(() => props.compiled);
+
+const test = computed(() => (props.step.kind === 'test' ? props.compiled.tests.get(props.step.id) : undefined));
+const cautions = computed(() => props.step.cautions.flatMap((id) => props.compiled.pack.cautions.find((one) => one.id === id) ?? []));
+/** Cautions of the stages this step opens to: read and recorded once a job. */
+const stageCautions = computed(() => {
+  const upTo = props.compiled.stageIds.indexOf(props.step.stage);
+  return new Set(props.compiled.pack.stages.slice(1, upTo + 1).flatMap((stage) => stage.cautions));
+});
+const unread = computed(() => [...stageCautions.value].filter((id) => !props.fold.cautionsRead.includes(id)));
+/** Those recorded as read for this job shrink to a few words, the whole text behind them; all others stay whole. */
+const recorded = computed(() => cautions.value.filter((one) => stageCautions.value.has(one.id) && !unread.value.includes(one.id)));
+const whole = computed(() => cautions.value.filter((one) => !recorded.value.includes(one)));
+const locked = computed(() => unread.value.length > 0);
+
+const answers = computed(() => {
+  if (!test.value) return [];
+  const own = test.value.observe.outcomes.map((outcome, index) => ({
+    key: String(index + 1),
+    outcome: outcome.id,
+    name: textOf(outcome.name),
+  }));
+  return [
+    ...own,
+    { key: '0', outcome: 'cant-tell', name: t('bench.cantTell') },
+    { key: 'N', outcome: 'not-possible', name: t('bench.notPossible') },
+  ];
+});
+const preview = (outcome: string): string => {
+  const would = props.step.would.find((one) => one.outcome === outcome);
+  return would ? t('bench.would', { id: names.assembly(would.top.id), odds: percent(would.top.odds) }) : '';
+};
+const why = computed(() => {
+  const { code, bits, of, position } = props.step.because;
+  const target = of ?? props.step.of;
+  return t(`core.reason.${code}`, {
+    bits: bits === undefined ? '' : bits.toFixed(2),
+    minutes: Math.round(props.step.minutes + props.step.waitMinutes),
+    of: target === undefined ? '' : names.assembly(target),
+    position: position ?? '',
+  });
+});
+
+function answer(outcome: string): void {
+  const current = test.value;
+  if (!current || locked.value) return;
+  emit('write', [
+    {
+      kind: 'test.answered',
+      v: 1,
+      test: current.id,
+      ...(props.step.of === undefined ? {} : { of: props.step.of }),
+      outcome,
+      sure: props.thinkSo ? 'think-so' : 'sure',
+      minutes: props.step.minutes + props.step.waitMinutes,
+      words: { test: names.test(current.id, props.step.of), outcome: names.outcome(current.id, outcome) },
+    },
+  ]);
+}
+function readCautions(): void {
+  if (unread.value.length > 0) emit('write', [{ kind: 'caution.read', v: 1, cautions: unread.value, stage: props.step.stage }]);
+}
+
+const count = ref('');
+const twice = ref(false);
+const wrongCount = ref(false);
+watch(
+  () => props.step.id,
+  () => {
+    count.value = '';
+    twice.value = false;
+    wrongCount.value = false;
+  },
+);
+function recordBlink(): void {
+  const groups = parseBlinkCount(count.value);
+  wrongCount.value = !groups;
+  if (groups) emit('write', [{ kind: 'blink.read', v: 1, groups, cycles: twice.value ? 2 : 1 }]);
+}
+function repaired(result: 'cured' | 'unchanged' | 'changed'): void {
+  if (!locked.value) emit('write', [{ kind: 'repair.done', v: 1, repair: props.step.id, result, minutes: props.step.minutes }]);
+}
+
+/** Keys arrive from the screen, which knows whether a field has them. True where one was used. */
+function press(key: string): boolean {
+  if (key === 'c' && locked.value) readCautions();
+  else if (key === 't' && test.value) emit('toggleThinkSo');
+  else {
+    const found = answers.value.find((one) => one.key.toLowerCase() === key);
+    if (!found || locked.value) return false;
+    answer(found.outcome);
+  }
+  return true;
+}
+defineExpose({ press });
+</script>
+
+<template>
+  <section class="sheet next" data-test="next" :data-step="step.id" :data-of="step.of">
+    <div class="line">
+      <h2>{{ chosen ? t('bench.taken') : t('bench.next') }}</h2>
+      <button v-if="chosen" type="button" class="plain" @click="$emit('back')">{{ t('bench.backToFirst') }}</button>
+    </div>
+    <h1>{{ names.step(step.kind, step.id, step.kind === 'test' ? step.of : undefined) }}</h1>
+    <p class="facts">
+      <span class="figure">{{ t('common.minutes', { n: Math.round(step.minutes * 10) / 10 }) }}</span>
+      <span v-if="step.waitMinutes > 0" class="figure">{{ t('common.wait', { n: step.waitMinutes }) }}</span>
+      <span>{{ t('bench.cost', { amount: money(step.cost) }) }}</span>
+      <span>{{ names.stage(step.stage) }}</span>
+      <span v-if="step.needs !== 'any'">{{ t(`core.need.${step.needs}`) }}</span>
+    </p>
+    <p class="why">{{ why }}</p>
+
+    <ul v-if="cautions.length > 0" class="cautions" data-test="cautions">
+      <li v-if="recorded.length > 0" class="kills">
+        <span class="sign" aria-hidden="true">!</span>
+        <details>
+          <summary>{{ recorded.map((one) => textOf(one.short)).join(' · ') }}</summary>
+          <p v-for="one in recorded" :key="one.id">{{ textOf(one.text) }}</p>
+        </details>
+      </li>
+      <li v-for="one in whole" :key="one.id" :class="one.severity">
+        <span class="sign" aria-hidden="true">!</span>
+        <span>{{ textOf(one.text) }}</span>
+      </li>
+    </ul>
+    <div v-if="locked" class="line lock">
+      <button type="button" class="push full" data-test="read-cautions" @click="readCautions">
+        <KeyCap label="C" />{{ t('bench.readCautions') }}
+      </button>
+      <span class="soft">{{ t('bench.cautionsFirst') }}</span>
+    </div>
+
+    <template v-if="test">
+      <p class="how">{{ textOf(test.how) }}</p>
+      <p class="watch">
+        <strong>{{ t('bench.watch') }}</strong> {{ textOf(test.watch) }}
+      </p>
+      <p v-if="test.tools.length > 0" class="soft">{{ t('bench.tools') }}: {{ test.tools.join(', ') }}</p>
+      <div class="answers" role="group" :aria-label="t('bench.answers')">
+        <button
+          v-for="one in answers"
+          :key="one.outcome"
+          type="button"
+          class="answer"
+          :class="{ silent: preview(one.outcome) === '' }"
+          :disabled="locked"
+          :data-outcome="one.outcome"
+          @click="answer(one.outcome)"
+        >
+          <KeyCap :label="one.key" />
+          <span class="name">{{ one.name }}</span>
+          <span class="soft then">{{ preview(one.outcome) }}</span>
+        </button>
+      </div>
+      <label class="think"
+        ><input type="checkbox" :checked="thinkSo" @change="$emit('toggleThinkSo')" /><KeyCap label="T" />{{ t('bench.thinkSo') }}</label
+      >
+    </template>
+
+    <form v-else-if="step.kind === 'blink'" class="blink" @submit.prevent="recordBlink">
+      <p class="how">{{ t('bench.blinkHow') }}</p>
+      <label for="count">{{ t('bench.blinkCount') }}</label>
+      <input
+        id="count"
+        v-model="count"
+        inputmode="numeric"
+        autocomplete="off"
+        :placeholder="t('counter.blinkHint')"
+        :aria-invalid="wrongCount"
+      />
+      <label class="think"><input v-model="twice" type="checkbox" />{{ t('bench.blinkTwice') }}</label>
+      <p v-if="wrongCount" class="alarm">{{ t('counter.errors.blink', { value: count }) }}</p>
+      <button type="submit" class="push full">{{ t('bench.blinkRecord') }}</button>
+    </form>
+
+    <div v-else-if="step.kind === 'repair'" class="answers">
+      <button type="button" class="answer" :disabled="locked" data-outcome="cured" @click="repaired('cured')">
+        <span class="name">{{ t('bench.repairCured') }}</span>
+      </button>
+      <button type="button" class="answer" :disabled="locked" data-outcome="unchanged" @click="repaired('unchanged')">
+        <span class="name">{{ t('bench.repairUnchanged') }}</span>
+      </button>
+      <button type="button" class="answer" :disabled="locked" data-outcome="changed" @click="repaired('changed')">
+        <span class="name">{{ t('bench.repairChanged') }}</span>
+      </button>
+      <RouterLink :to="closePath" class="push">{{ t('bench.toClose') }}</RouterLink>
+    </div>
+
+    <div v-else>
+      <p class="how">{{ t('bench.stopHow') }}</p>
+      <RouterLink :to="closePath" class="push">{{ t('bench.toClose') }}</RouterLink>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.next {
+  border-left: 6px solid var(--accent);
+}
+.line {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  gap: 10px;
+}
+h1 {
+  margin: 2px 0 6px;
+}
+.facts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 14px;
+  font-weight: 600;
+}
+.why {
+  margin: 6px 0;
+  color: var(--ink-soft);
+}
+.how {
+  margin: 8px 0 4px;
+  font-size: 18px;
+}
+.watch {
+  margin-bottom: 8px;
+  font-size: 18px;
+}
+.cautions {
+  background: var(--alarm-wash);
+  border: 1.5px solid var(--alarm);
+  border-radius: var(--radius);
+  padding: 6px 10px;
+  font-size: 15px;
+  line-height: 1.3;
+}
+.cautions li {
+  display: flex;
+  gap: 10px;
+  padding: 3px 0;
+}
+.cautions .kills {
+  font-weight: 600;
+}
+summary {
+  cursor: pointer;
+  min-height: 22px;
+}
+.sign {
+  flex: none;
+  width: 22px;
+  height: 22px;
+  text-align: center;
+  font-weight: 700;
+  line-height: 22px;
+  color: var(--alarm-wash);
+  background: var(--alarm);
+  border-radius: 4px;
+}
+.lock {
+  margin: 8px 0;
+  justify-content: flex-start;
+}
+.answers {
+  display: grid;
+  gap: 6px;
+}
+.answer {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  min-height: 48px;
+  padding: 4px 12px;
+  border: 1.5px solid var(--accent);
+  border-radius: var(--radius);
+  background: var(--surface);
+  text-align: left;
+  font-size: 18px;
+  font-weight: 600;
+  cursor: pointer;
+}
+.answer:hover:not(:disabled) {
+  background: var(--accent-wash);
+}
+.answer:disabled {
+  border-color: var(--line);
+  color: var(--ink-soft);
+  cursor: not-allowed;
+}
+.answer.silent {
+  border-color: var(--line);
+  font-weight: 400;
+}
+.answer .name {
+  flex: 1;
+}
+.then {
+  font-size: 15px;
+  font-weight: 400;
+}
+.think {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  min-height: 44px;
+  margin-top: 4px;
+}
+.think input {
+  width: 22px;
+  height: 22px;
+  accent-color: var(--accent);
+}
+.blink input:not([type='checkbox']) {
+  display: block;
+  width: 100%;
+  min-height: 48px;
+  font-size: 22px;
+  padding: 4px 12px;
+  border: 1.5px solid var(--ink-soft);
+  border-radius: var(--radius);
+  background: var(--surface);
+}
+</style>

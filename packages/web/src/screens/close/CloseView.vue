@@ -1,0 +1,296 @@
+<script setup lang="ts">
+import { flashResults, memories, notInBook, outcomesOfAJob, partSources, type Body } from '@veglia/core';
+import { computed, onMounted, reactive, ref } from 'vue';
+import { useI18n } from 'vue-i18n';
+import { useRouter } from 'vue-router';
+import { percent, useNames } from '../../names.ts';
+import { parseBetween, parsePrice } from '../../numbers.ts';
+import NotReachedSheet from '../../parts/NotReachedSheet.vue';
+import { useJob } from '../../stores/job.ts';
+import { useSession } from '../../stores/session.ts';
+import { NotReached } from '../../api.ts';
+import { useEntryWords } from '../bench/entryWords.ts';
+
+const props = defineProps<{ id: string }>();
+const { t } = useI18n();
+const store = useJob();
+const session = useSession();
+const router = useRouter();
+const names = useNames(() => store.compiled);
+const words = useEntryWords(() => store.compiled);
+
+interface PartForm {
+  assembly: string;
+  number: string;
+  source: (typeof partSources)[number];
+  price: string;
+}
+interface FlashForm {
+  memory: '' | (typeof memories)[number];
+  image: string;
+  result: (typeof flashResults)[number];
+}
+interface EndForm {
+  outcome: '' | (typeof outcomesOfAJob)[number];
+  fault: string;
+  minutes: string;
+  remains: string;
+}
+const part = reactive<PartForm>({ assembly: '', number: '', source: 'new', price: '' });
+const flash = reactive<FlashForm>({ memory: '', image: '', result: 'starts' });
+const end = reactive<EndForm>({ outcome: '', fault: '', minutes: '', remains: '' });
+const errors = reactive<Record<string, string>>({});
+
+const currency = computed(() => store.job?.settings.currency ?? 'EUR');
+const assemblies = computed(() => (store.fold?.assemblies ?? []).filter((one) => one.id !== notInBook && one.id !== 'outside'));
+const faults = computed(() => (store.fold?.faults ?? []).filter((one) => one.id !== notInBook));
+const recorded = computed(() =>
+  store.entries
+    .filter((entry) => entry.body.kind === 'part.fitted' || entry.body.kind === 'flash.done')
+    .map((entry) => words(entry, store.entries)),
+);
+
+async function open(): Promise<void> {
+  try {
+    if (session.people.length === 0) await session.load();
+  } catch (error) {
+    if (!(error instanceof NotReached)) throw error;
+  }
+  await store.open(props.id);
+  const spent = store.entries.reduce(
+    (sum, { body }) =>
+      sum + ((body.kind === 'test.answered' || body.kind === 'repair.done') && body.minutes !== undefined ? body.minutes : 0),
+    0,
+  );
+  if (end.minutes === '') end.minutes = String(Math.round(spent));
+  const top = store.fold?.assemblies[0];
+  if (part.assembly === '' && top && top.id !== notInBook && top.id !== 'outside' && top.odds >= 0.5) part.assembly = top.id;
+}
+onMounted(open);
+
+function collect(found: Record<string, string | undefined>): boolean {
+  for (const key of Object.keys(errors)) delete errors[key];
+  for (const [key, value] of Object.entries(found)) if (value !== undefined) errors[key] = value;
+  return Object.keys(errors).length === 0;
+}
+
+async function recordPart(): Promise<void> {
+  const amount = parsePrice(part.price);
+  const fine = collect({
+    assembly: part.assembly === '' ? t('close.errors.assembly') : undefined,
+    number: part.number.trim() === '' ? t('close.errors.number') : undefined,
+    price: amount === undefined ? t('close.errors.price', { value: part.price }) : undefined,
+  });
+  if (!fine || amount === undefined) return;
+  await store.write({
+    kind: 'part.fitted',
+    v: 1,
+    assembly: part.assembly,
+    number: part.number.trim(),
+    source: part.source,
+    price: { amountMinor: amount, currency: currency.value },
+  });
+  Object.assign(part, { number: '', price: '' });
+}
+
+async function recordFlash(): Promise<void> {
+  const { memory } = flash;
+  const fine = collect({
+    memory: memory === '' ? t('close.errors.memory') : undefined,
+    image: flash.image.trim() === '' ? t('close.errors.image') : undefined,
+  });
+  if (!fine || memory === '') return;
+  await store.write({ kind: 'flash.done', v: 1, memory, image: flash.image.trim(), result: flash.result });
+  flash.image = '';
+}
+
+const closing = ref(false);
+async function closeJob(): Promise<void> {
+  const { outcome } = end;
+  const minutes = parseBetween(end.minutes, 0, 100_000);
+  const fine = collect({
+    outcome: outcome === '' ? t('close.errors.outcome') : undefined,
+    minutes: minutes === undefined ? t('close.errors.minutes', { value: end.minutes }) : undefined,
+  });
+  if (!fine || outcome === '' || minutes === undefined) return;
+  const assembly = store.compiled?.faults.get(end.fault)?.assembly;
+  const bodies: Body[] = [];
+  if (assembly !== undefined) bodies.push({ kind: 'fault.confirmed', v: 1, assembly, fault: end.fault });
+  bodies.push({ kind: 'job.closed', v: 1, outcome, minutes, ...(end.remains.trim() === '' ? {} : { remains: end.remains.trim() }) });
+  closing.value = true;
+  await store.write(...bodies);
+  closing.value = false;
+  if (store.fold?.closed && store.refused.length === 0) await router.push(`/jobs/${props.id}`);
+}
+</script>
+
+<template>
+  <NotReachedSheet v-if="!store.job && !store.reached" @again="open" />
+  <section v-else-if="store.missing" class="sheet">
+    <h1>{{ t('core.error.unknown-job') }}</h1>
+    <RouterLink to="/">{{ t('app.back') }}</RouterLink>
+  </section>
+  <p v-else-if="!store.job || !store.fold" class="soft">{{ t('common.loading') }}</p>
+  <template v-else>
+    <div class="head">
+      <h1>
+        {{ t('close.title', { n: store.job.number }) }} <span class="soft">{{ store.job.plate.maker }} {{ store.job.plate.model }}</span>
+      </h1>
+      <RouterLink :to="`/jobs/${id}`">{{ t('counter.toBench') }}</RouterLink>
+    </div>
+    <p v-if="store.fold.closed" class="sheet" role="status">{{ t('close.done', { n: store.job.number }) }}</p>
+    <p v-if="!store.reached" class="sheet alarm" role="alert">
+      {{ t('common.notReached') }}. {{ t('bench.waiting', { n: store.waiting.length }) }}.
+    </p>
+    <div v-if="store.refused.length > 0" class="sheet alarm" role="alert">
+      {{ store.refused[0]?.refused }}
+      <button type="button" class="plain" @click="store.dropRefused()">{{ t('common.cancel') }}</button>
+    </div>
+    <div class="grid">
+      <div class="stack">
+        <form class="sheet fields" novalidate @submit.prevent="recordPart">
+          <h2 class="wide">{{ t('close.part') }}</h2>
+          <div>
+            <label for="part-assembly">{{ t('close.assembly') }}</label>
+            <el-select id="part-assembly" v-model="part.assembly" filterable data-test="part-assembly" :placeholder="t('close.assembly')">
+              <el-option v-for="one in assemblies" :key="one.id" :value="one.id" :label="names.assembly(one.id)" />
+            </el-select>
+            <p v-if="errors.assembly" class="alarm">{{ errors.assembly }}</p>
+          </div>
+          <div>
+            <label for="part-number">{{ t('close.number') }}</label>
+            <el-input id="part-number" v-model="part.number" />
+            <p v-if="errors.number" class="alarm">{{ errors.number }}</p>
+          </div>
+          <div>
+            <label for="part-source">{{ t('close.source') }}</label>
+            <el-select id="part-source" v-model="part.source">
+              <el-option v-for="one in partSources" :key="one" :value="one" :label="t(`partSource.${one}`)" />
+            </el-select>
+          </div>
+          <div>
+            <label for="part-price">{{ t('close.price', { currency }) }}</label>
+            <el-input id="part-price" v-model="part.price" inputmode="decimal" />
+            <p v-if="errors.price" class="alarm">{{ errors.price }}</p>
+          </div>
+          <button type="submit" class="push">{{ t('close.recordPart') }}</button>
+        </form>
+        <form class="sheet fields" novalidate @submit.prevent="recordFlash">
+          <h2 class="wide">{{ t('close.flash') }}</h2>
+          <div>
+            <label for="memory">{{ t('close.memory') }}</label>
+            <el-select id="memory" v-model="flash.memory" :placeholder="t('close.memory')" data-test="memory">
+              <el-option v-for="one in memories" :key="one" :value="one" :label="t(`memory.${one}`)" />
+            </el-select>
+            <p v-if="errors.memory" class="alarm">{{ errors.memory }}</p>
+          </div>
+          <div>
+            <label for="image">{{ t('close.image') }}</label>
+            <el-input id="image" v-model="flash.image" />
+            <p v-if="errors.image" class="alarm">{{ errors.image }}</p>
+          </div>
+          <div>
+            <label for="flash-result">{{ t('close.result') }}</label>
+            <el-select id="flash-result" v-model="flash.result">
+              <el-option v-for="one in flashResults" :key="one" :value="one" :label="t(`flashResult.${one}`)" />
+            </el-select>
+          </div>
+          <button type="submit" class="push">{{ t('close.recordFlash') }}</button>
+        </form>
+      </div>
+      <div class="stack">
+        <section class="sheet">
+          <h2>{{ t('close.recorded') }}</h2>
+          <p v-if="recorded.length === 0" class="soft">{{ t('close.nothingYet') }}</p>
+          <ul data-test="recorded">
+            <li v-for="(line, index) in recorded" :key="index">
+              <strong>{{ line.title }}</strong> <span class="soft">{{ line.detail }}</span>
+            </li>
+          </ul>
+        </section>
+        <form class="sheet fields" novalidate @submit.prevent="closeJob">
+          <h2 class="wide">{{ t('close.outcomeTitle') }}</h2>
+          <div class="wide">
+            <label for="outcome">{{ t('close.outcome') }}</label>
+            <el-select id="outcome" v-model="end.outcome" :placeholder="t('close.outcome')" data-test="outcome">
+              <el-option v-for="one in outcomesOfAJob" :key="one" :value="one" :label="t(`outcome.${one}`)" />
+            </el-select>
+            <p v-if="errors.outcome" class="alarm">{{ errors.outcome }}</p>
+          </div>
+          <div class="wide">
+            <label for="fault">{{ t('close.fault') }}</label>
+            <el-select
+              id="fault"
+              v-model="end.fault"
+              filterable
+              clearable
+              :empty-values="[null, undefined, '']"
+              :value-on-clear="''"
+              :placeholder="t('close.faultNone')"
+              data-test="fault"
+            >
+              <el-option
+                v-for="one in faults"
+                :key="one.id"
+                :value="one.id"
+                :label="`${names.assembly(store.compiled?.faults.get(one.id)?.assembly ?? '')}: ${names.fault(one.id)} (${percent(one.odds)})`"
+              />
+            </el-select>
+          </div>
+          <div class="wide">
+            <label for="minutes">{{ t('close.minutes') }}</label>
+            <el-input id="minutes" v-model="end.minutes" inputmode="decimal" />
+            <p v-if="errors.minutes" class="alarm">{{ errors.minutes }}</p>
+          </div>
+          <div class="wide">
+            <label for="remains">{{ t('close.remains') }}</label>
+            <el-input id="remains" v-model="end.remains" type="textarea" :rows="3" />
+          </div>
+          <button type="submit" class="push full wide" :disabled="closing || store.fold.closed" data-test="close-job">
+            {{ t('close.close') }}
+          </button>
+        </form>
+      </div>
+    </div>
+  </template>
+</template>
+
+<style scoped>
+.head {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  margin-bottom: 12px;
+}
+.grid {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  gap: 14px;
+  align-items: start;
+}
+.stack {
+  display: grid;
+  gap: 12px;
+}
+.fields {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 8px 14px;
+}
+.wide {
+  grid-column: 1 / -1;
+}
+label {
+  display: block;
+  font-size: 15px;
+  color: var(--ink-soft);
+}
+.push {
+  justify-content: center;
+}
+@media (max-width: 900px) {
+  .grid {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

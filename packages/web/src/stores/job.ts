@@ -1,0 +1,170 @@
+/** The job on the bench: its ledger, what waits to be sent, and the fold of both. */
+import type { Job } from '@veglia/contract';
+import {
+  caseOfLedger,
+  engine,
+  foldCase,
+  readBody,
+  type Body,
+  type CaseFold,
+  type CompiledPack,
+  type Entry,
+  type Policy,
+} from '@veglia/core';
+import { defineStore } from 'pinia';
+import { v7 as uuidv7 } from 'uuid';
+import { computed, ref, shallowRef } from 'vue';
+import { api, NotReached } from '../api.ts';
+import * as outbox from './outbox.ts';
+import { usePacks } from './packs.ts';
+import { useSession } from './session.ts';
+
+/** Kinds that were done with a recommendation on the screen: what it said is recorded with them. */
+const afterAdvice = new Set<Body['kind']>(['test.answered', 'repair.done', 'part.fitted', 'flash.done', 'job.closed']);
+/** Between two attempts to send, milliseconds. */
+const retryAfter = 3000;
+
+export const useJob = defineStore('job', () => {
+  const packs = usePacks();
+  const session = useSession();
+  const job = shallowRef<Job>();
+  const compiled = shallowRef<CompiledPack>();
+  const stored = shallowRef<Entry[]>([]);
+  const waiting = shallowRef<outbox.Waiting[]>([]);
+  const policy = ref<Policy>('information');
+  const missing = ref(false);
+  const reached = ref(true);
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  let sending: Promise<void> | undefined;
+
+  const lastSeq = computed(() => stored.value.at(-1)?.seq ?? 0);
+
+  /** Stored entries, and behind them those on their way with the seq they will most likely get. */
+  const entries = computed<Entry[]>(() => {
+    const ids = new Set(stored.value.map((entry) => entry.id));
+    const pending = waiting.value.filter((one) => one.refused === undefined && !ids.has(one.draft.id));
+    return [
+      ...stored.value,
+      ...pending.flatMap((one, index): Entry[] => {
+        const read = readBody(one.draft.body, 'waiting');
+        if ('problems' in read) return [];
+        return [
+          { id: one.draft.id, seq: lastSeq.value + index + 1, at: one.draft.at, by: one.by, basedOn: one.draft.basedOn, body: read.body },
+        ];
+      }),
+    ];
+  });
+  const waitingIds = computed(() => new Set(waiting.value.map((one) => one.draft.id)));
+  const refused = computed(() => waiting.value.filter((one) => one.refused !== undefined));
+
+  const fold = computed<CaseFold | undefined>(() => {
+    if (!compiled.value || !job.value) return undefined;
+    return foldCase(caseOfLedger(entries.value, job.value.settings), compiled.value, policy.value);
+  });
+
+  function accept(loaded: Job): void {
+    job.value = loaded;
+    stored.value = loaded.entries.flatMap((raw): Entry[] => {
+      const read = readBody(raw.body, `entry ${raw.seq}`);
+      return 'body' in read ? [{ ...raw, body: read.body }] : [];
+    });
+  }
+
+  /** Loads a job afresh; what was shown of another job is gone at once. */
+  async function open(id: string): Promise<void> {
+    clearTimeout(timer);
+    if (job.value?.id !== id) {
+      job.value = undefined;
+      stored.value = [];
+    }
+    missing.value = false;
+    waiting.value = await outbox.waitingFor(id);
+    try {
+      const reply = await api.job(id);
+      if (!reply.ok) {
+        missing.value = true;
+        return;
+      }
+      compiled.value = await packs.byHash(reply.value.packHash);
+      accept(reply.value);
+      reached.value = true;
+    } catch (error) {
+      if (!(error instanceof NotReached)) throw error;
+      reached.value = false;
+    }
+    if (waiting.value.length > 0) await flush();
+  }
+
+  /** Writes bodies to the ledger: kept in this browser first, then sent. */
+  async function write(...bodies: Body[]): Promise<void> {
+    const current = job.value;
+    const person = session.person;
+    if (!current || !person) return;
+    const shown = fold.value;
+    const all: Body[] = [];
+    if (shown && bodies.some((body) => afterAdvice.has(body.kind))) {
+      const next = shown.next[0];
+      all.push({
+        kind: 'advice.shown',
+        v: 1,
+        engine,
+        top: shown.assemblies.slice(0, 3).map(({ id, odds, verdict }) => ({ id, odds, verdict })),
+        ...(next ? { next: { kind: next.kind, id: next.id, ...(next.of === undefined ? {} : { of: next.of }) } } : {}),
+      });
+    }
+    all.push(...bodies);
+    const at = new Date().toISOString();
+    await outbox.put(
+      all.map((body) => ({ jobId: current.id, by: person.id, draft: { id: uuidv7(), at, basedOn: lastSeq.value, body: { ...body } } })),
+    );
+    waiting.value = await outbox.waitingFor(current.id);
+    await flush();
+  }
+
+  /** Sends what waits, one flush at a time. */
+  function flush(): Promise<void> {
+    sending = (sending ?? Promise.resolve()).then(send);
+    return sending;
+  }
+
+  async function send(): Promise<void> {
+    clearTimeout(timer);
+    const id = job.value?.id ?? waiting.value[0]?.jobId;
+    if (id === undefined) return;
+    // Two tabs share one outbox: one of them sends at a time.
+    await navigator.locks.request(`veglia-outbox-${id}`, async () => {
+      const batch = (await outbox.waitingFor(id)).filter((one) => one.refused === undefined);
+      const by = batch[0]?.by;
+      if (by === undefined) return;
+      const ours = batch.filter((one) => one.by === by);
+      try {
+        const reply = await api.append(
+          id,
+          by,
+          ours.map((one) => one.draft),
+        );
+        if (reply.ok) {
+          await outbox.remove(ours);
+          const fresh = await api.job(id);
+          if (fresh.ok) accept(fresh.value);
+        } else {
+          const words = [reply.problem.title, ...(reply.problem.problems ?? []).map((one) => one.sentence)].join(' ');
+          await outbox.markRefused(ours, words);
+        }
+        reached.value = true;
+      } catch (error) {
+        if (!(error instanceof NotReached)) throw error;
+        reached.value = false;
+        timer = setTimeout(() => void flush(), retryAfter);
+      }
+    });
+    waiting.value = await outbox.waitingFor(id);
+  }
+
+  async function dropRefused(): Promise<void> {
+    await outbox.remove(refused.value);
+    if (job.value) waiting.value = await outbox.waitingFor(job.value.id);
+  }
+
+  return { job, compiled, entries, waiting, waitingIds, refused, fold, policy, missing, reached, lastSeq, open, write, flush, dropRefused };
+});

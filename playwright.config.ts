@@ -1,0 +1,22 @@
+import { defineConfig } from '@playwright/test';
+
+export default defineConfig({
+  testDir: 'e2e',
+  outputDir: 'test-results',
+  timeout: 60_000,
+  expect: { timeout: 10_000 },
+  fullyParallel: false,
+  workers: 2,
+  retries: 0,
+  forbidOnly: true,
+  reporter: [['line'], ['json']],
+  use: {
+    actionTimeout: 10_000,
+    testIdAttribute: 'data-test',
+    viewport: { width: 1280, height: 800 },
+    locale: 'en-GB',
+    timezoneId: 'UTC',
+    launchOptions: { executablePath: process.env.VEGLIA_CHROMIUM ?? '/usr/bin/chromium' },
+    trace: 'retain-on-failure',
+  },
+});

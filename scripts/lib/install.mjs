@@ -1,0 +1,71 @@
+/** What has to be on the machine: npm packages, Debian's PostgreSQL and Chromium. */
+import { createHash } from 'node:crypto';
+import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import path from 'node:path';
+import { inRoot } from './paths.mjs';
+import { ask, isRoot, npm, run } from './run.mjs';
+import { say, stop } from './say.mjs';
+
+export function checkNode() {
+  const major = Number(process.versions.node.split('.')[0]);
+  if (major < 20) stop(`Node ${process.versions.node} is too old; Veglia needs Node 20.19 or later.`);
+}
+
+const lockHash = () =>
+  createHash('sha256')
+    .update(readFileSync(inRoot('package-lock.json')))
+    .digest('hex');
+const stampFile = inRoot('node_modules/.veglia-installed');
+
+/** `npm ci` from the lock file, unless exactly this lock file is installed already. */
+export async function installPackages() {
+  const wanted = lockHash();
+  if (existsSync(stampFile) && readFileSync(stampFile, 'utf8') === wanted) return;
+  say('Installing packages from the lock file (npm ci) ...');
+  const code = await npm(['ci', '--no-audit', '--no-fund'], { env: { ...process.env, PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD: '1' } });
+  if (code !== 0) stop('npm ci failed; see above.');
+  mkdirSync(path.dirname(stampFile), { recursive: true });
+  writeFileSync(stampFile, wanted);
+}
+
+/** Newest PostgreSQL server programs on this machine, or undefined. */
+function findPostgres() {
+  const debian = '/usr/lib/postgresql';
+  const versions = existsSync(debian)
+    ? readdirSync(debian)
+        .map(Number)
+        .filter(Number.isFinite)
+        .sort((a, b) => b - a)
+    : [];
+  for (const version of versions) {
+    const bin = path.join(debian, String(version), 'bin');
+    if (existsSync(path.join(bin, 'initdb')) && existsSync(path.join(bin, 'postgres'))) return bin;
+  }
+  const found = ask('sh', ['-c', 'command -v initdb']);
+  return found.ok ? path.dirname(found.out.trim()) : undefined;
+}
+
+async function aptInstall(packages, why) {
+  const command = `apt-get update && apt-get install -y --no-install-recommends ${packages.join(' ')}`;
+  if (!isRoot() || !ask('sh', ['-c', 'command -v apt-get']).ok) {
+    stop(`${why} is missing and can't be installed from here. Run this as root, then start again:\n\n  ${command}\n`);
+  }
+  say(`${why} is missing: installing Debian's package (${packages.join(', ')}) ...`);
+  const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
+  const code = await run('sh', ['-c', command], { env });
+  if (code !== 0) stop(`apt-get failed. The command was:\n\n  ${command}\n`);
+}
+
+export async function ensurePostgres() {
+  const found = findPostgres();
+  if (found) return found;
+  await aptInstall(['postgresql'], 'PostgreSQL');
+  return findPostgres() ?? stop('PostgreSQL was installed, but its programs were not found in /usr/lib/postgresql.');
+}
+
+export async function ensureChromium() {
+  const find = () => ask('sh', ['-c', 'command -v chromium']).out.trim();
+  if (find() === '') await aptInstall(['chromium'], 'Chromium');
+  const found = find();
+  return found === '' ? stop('Chromium was installed, but `chromium` is not in the PATH.') : found;
+}

@@ -1,0 +1,105 @@
+/**
+ * `npm test`: everything, on a machine that has Node and npm only. `npm run test:unit` and the like run one part.
+ * The last line is always `N passed, N failed` (`, N skipped` where some were).
+ */
+import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { checkNode, ensureChromium, ensurePostgres, installPackages } from './lib/install.mjs';
+import { inRoot } from './lib/paths.mjs';
+import { run } from './lib/run.mjs';
+import { runMain, say, stop } from './lib/say.mjs';
+
+const reports = inRoot('.test-reports');
+const totals = { passed: 0, failed: 0, skipped: 0 };
+const node = process.execPath;
+const tool = (file) => inRoot('node_modules', file);
+
+async function check(name, args, options) {
+  say(`\n== ${name}`);
+  const started = Date.now();
+  const code = await run(node, args, options);
+  totals[code === 0 ? 'passed' : 'failed'] += 1;
+  say(`== ${name}: ${code === 0 ? 'fine' : 'FAILED'} (${((Date.now() - started) / 1000).toFixed(1)} s)`);
+}
+
+/** Runs a test runner that leaves a report; a runner that ended badly with nothing failed in its report counts as one failure. */
+async function suite(name, file, args, env, read) {
+  say(`\n== ${name}`);
+  const started = Date.now();
+  const report = `${reports}/${file}`;
+  const code = await run(node, args(report), { env: { ...process.env, ...env(report) } });
+  const counted = existsSync(report) ? read(JSON.parse(readFileSync(report, 'utf8'))) : { passed: 0, failed: 0, skipped: 0 };
+  if (code !== 0 && counted.failed === 0) counted.failed = 1;
+  if (counted.passed + counted.failed === 0) counted.failed = 1;
+  for (const key of Object.keys(totals)) totals[key] += counted[key];
+  say(`== ${name}: ${counted.passed} passed, ${counted.failed} failed (${((Date.now() - started) / 1000).toFixed(1)} s)`);
+}
+
+const jest = (name, project) =>
+  suite(
+    name,
+    `${project}.json`,
+    (report) => ['--experimental-vm-modules', tool('jest/bin/jest.js'), '--selectProjects', project, '--json', `--outputFile=${report}`],
+    () => ({ NODE_NO_WARNINGS: '1' }),
+    (report) => ({
+      passed: report.numPassedTests,
+      failed: report.numFailedTests + report.numRuntimeErrorTestSuites,
+      skipped: report.numPendingTests,
+    }),
+  );
+
+const build = () =>
+  check('build of the web app', [tool('vite/bin/vite.js'), 'build', '--logLevel', 'warn'], { cwd: inRoot('packages/web') });
+
+const parts = {
+  async types() {
+    await check('types of everything but the web app', [tool('typescript/bin/tsc'), '-p', '.']);
+    await check('types of core without Node and DOM', [tool('typescript/bin/tsc'), '-p', 'packages/core']);
+    await check('types of the web app', [tool('vue-tsc/bin/vue-tsc.js'), '-p', 'packages/web']);
+  },
+  async lint() {
+    await check('lint', [tool('eslint/bin/eslint.js'), '.', '--max-warnings', '0']);
+    await check('format', [tool('prettier/bin/prettier.cjs'), '--check', '--log-level', 'warn', '.']);
+    await check('arrows between packages', [
+      tool('dependency-cruiser/bin/dependency-cruise.mjs'),
+      'packages',
+      '--config',
+      '.dependency-cruiser.cjs',
+    ]);
+  },
+  unit: () => jest('unit tests', 'unit'),
+  async server() {
+    await ensurePostgres();
+    await jest('server tests', 'server');
+  },
+  async e2e() {
+    await ensurePostgres();
+    const chromium = await ensureChromium();
+    await build();
+    await suite(
+      'end-to-end tests',
+      'e2e.json',
+      () => [tool('@playwright/test/cli.js'), 'test'],
+      (report) => ({ PLAYWRIGHT_JSON_OUTPUT_NAME: report, VEGLIA_CHROMIUM: chromium }),
+      ({ stats }) => ({ passed: stats.expected, failed: stats.unexpected + stats.flaky, skipped: stats.skipped }),
+    );
+  },
+};
+
+await runMain(async () => {
+  checkNode();
+  const wanted = process.argv.slice(2);
+  for (const name of wanted) if (!Object.hasOwn(parts, name)) stop(`There is no part "${name}". Parts: ${Object.keys(parts).join(', ')}`);
+  try {
+    await installPackages();
+    rmSync(reports, { recursive: true, force: true });
+    mkdirSync(reports, { recursive: true });
+    // The build writes the list of components that the web app's types are checked with.
+    if (wanted.length === 0 || wanted.includes('types')) await build();
+    for (const name of wanted.length > 0 ? wanted : Object.keys(parts)) await parts[name]();
+  } catch (error) {
+    console.error(error instanceof Error ? error.message : error);
+    totals.failed += 1;
+  }
+  say(`${totals.passed} passed, ${totals.failed} failed${totals.skipped > 0 ? `, ${totals.skipped} skipped` : ''}`);
+  return totals.failed === 0 ? 0 : 1;
+});
