@@ -13,6 +13,12 @@ export default {
       displayName: 'unit',
       testMatch: ['<rootDir>/packages/{core,contract,cli,web,server}/src/**/*.test.ts', '<rootDir>/scripts/**/*.test.ts'],
     },
-    { ...shared, displayName: 'server', testMatch: ['<rootDir>/packages/server/test/**/*.test.ts'] },
+    {
+      ...shared,
+      displayName: 'server',
+      testMatch: ['<rootDir>/packages/server/test/**/*.test.ts'],
+      globalSetup: '<rootDir>/packages/server/test/support/globalSetup.mjs',
+      globalTeardown: '<rootDir>/packages/server/test/support/globalTeardown.mjs',
+    },
   ],
 };

@@ -3,7 +3,7 @@ import { fork } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync, statSync, readdirSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
-import { Cluster, freePort, stateFolder } from './lib/cluster.mjs';
+import { Cluster, freePort, isFree, stateFolder } from './lib/cluster.mjs';
 import { checkNode, ensurePostgres, installPackages } from './lib/install.mjs';
 import { inRoot, root } from './lib/paths.mjs';
 import { run } from './lib/run.mjs';
@@ -57,16 +57,7 @@ function claim(file) {
   writeFileSync(file, JSON.stringify({ pid: process.pid }));
 }
 
-async function choosePort() {
-  if (process.env.PORT !== undefined) return process.env.PORT;
-  const { createServer } = await import('node:net');
-  const usualIsFree = await new Promise((resolve) => {
-    const probe = createServer();
-    probe.once('error', () => resolve(false));
-    probe.listen(usualPort, '127.0.0.1', () => probe.close(() => resolve(true)));
-  });
-  return String(usualIsFree ? usualPort : await freePort());
-}
+const choosePort = async () => process.env.PORT ?? String((await isFree(usualPort)) ? usualPort : await freePort());
 
 async function main() {
   checkNode();
@@ -124,6 +115,21 @@ async function main() {
     env.VEGLIA_OWNER_DATABASE_URL = cluster.url('owner', 'veglia');
   }
   env.PORT = await choosePort();
+
+  // A database that was killed under the running app is started again, on its port; the app finds it by itself.
+  let mending = false;
+  const watch = setInterval(async () => {
+    if (!cluster || ending || mending || cluster.isRunning()) return;
+    mending = true;
+    say('The database ended; starting it again ...');
+    try {
+      await cluster.start();
+    } catch (error) {
+      console.error(error instanceof Error ? error.message : error);
+    }
+    mending = false;
+  }, 2000);
+  watch.unref();
 
   for (;;) {
     server = fork(inRoot('packages/server/src/main.ts'), [], {

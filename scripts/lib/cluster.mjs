@@ -28,6 +28,13 @@ export const freePort = () =>
     });
   });
 
+export const isFree = (port) =>
+  new Promise((resolve) => {
+    const probe = createServer();
+    probe.once('error', () => resolve(false));
+    probe.listen(port, '127.0.0.1', () => probe.close(() => resolve(true)));
+  });
+
 const asDatabaseUser = (args) =>
   isRoot() ? ['setpriv', ['--reuid', databaseUser, '--regid', databaseUser, '--init-groups', '--', ...args]] : [args[0], args.slice(1)];
 
@@ -147,13 +154,14 @@ export class Cluster {
         this.port = alive.port;
         return this.port;
       }
-      const port = await freePort();
+      const port = await this.#choosePort();
       const settings = ['listen_addresses=127.0.0.1', `port=${port}`, `unix_socket_directories=${this.folder}`];
       if (this.fast) settings.push('fsync=off', 'synchronous_commit=off', 'full_page_writes=off', 'max_connections=200');
       const options = settings.map((setting) => `-c ${setting}`).join(' ');
       const started = this.#pg('pg_ctl', ['-D', this.data, '-w', '-t', '60', '-l', this.log, '-o', options, 'start']);
       if (started.ok) {
         this.port = port;
+        writeFileSync(path.join(this.folder, 'port'), String(port));
         return port;
       }
       if (Date.now() > deadline) {
@@ -164,6 +172,13 @@ export class Cluster {
       told = true;
       await pause(500);
     }
+  }
+
+  /** The port of the last start where it is free: an app that is still running then finds its database again. */
+  async #choosePort() {
+    const file = path.join(this.folder, 'port');
+    const last = existsSync(file) ? Number(readFileSync(file, 'utf8')) : 0;
+    return last > 0 && (await isFree(last)) ? last : freePort();
   }
 
   isRunning() {
@@ -210,10 +225,10 @@ export class Cluster {
     }
   }
 
-  /** An empty database that belongs to the owner's role. Safe to repeat. */
-  createDatabase(name) {
+  /** A database that belongs to the owner's role, empty or a copy of `template`. Safe to repeat. */
+  createDatabase(name, template = 'template1') {
     if (this.#sql('postgres', `SELECT 1 FROM pg_database WHERE datname = '${name}'`) === '1') return;
-    this.#sql('postgres', `CREATE DATABASE ${name} OWNER veglia_owner`);
+    this.#sql('postgres', `CREATE DATABASE ${name} OWNER veglia_owner TEMPLATE ${template}`);
     this.#sql(name, 'ALTER SCHEMA public OWNER TO veglia_owner');
   }
 

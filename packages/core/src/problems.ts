@@ -7,6 +7,7 @@
 export const problemCodes = [
   'schema',
   'not-json',
+  'not-readable',
   'duplicate-id',
   'unknown-id',
   'row-sum',

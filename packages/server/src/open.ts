@@ -4,7 +4,7 @@ import { connect } from './database/connect.ts';
 import { migrate } from './database/migrate.ts';
 import { defineModels } from './database/models.ts';
 import { loadDemo } from './demo/load.ts';
-import { readPackFolder } from './packs/readFolder.ts';
+import { readPackFolder } from '@veglia/contract/node';
 import { PackShelf } from './packs/shelf.ts';
 import type { Store } from './store.ts';
 

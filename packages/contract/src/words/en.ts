@@ -44,6 +44,7 @@ export const en: Words = {
     'symptom-was-absent': 'No information: the symptom was not there at the time.',
     'plug-left-out': 'Void: {id} was still unplugged during the test.',
     'wrong-layout': 'Kept, not used: this test belongs to another layout.',
+    'counts-not-used': 'Kept, not used: learned counts are not read yet.',
     'object-missing': 'Kept, not used: which part {id} was done on is missing.',
   },
   doubt: {
@@ -75,6 +76,7 @@ export const en: Words = {
   problem: {
     schema: '{where}: {expected}',
     'not-json': '{where}: not valid JSON ({expected})',
+    'not-readable': '{where}: can’t be read ({expected})',
     'duplicate-id': '{where}: {value} is there twice',
     'unknown-id': '{where}: {value} is not a known {expected}',
     'row-sum': '{where}: the words of this row add up to {value}, which is outside {expected}; one of them is wrong',

@@ -31,6 +31,7 @@ export const unusedCodes = [
   'plug-left-out',
   'wrong-layout',
   'object-missing',
+  'counts-not-used',
 ] as const;
 export type UnusedCode = (typeof unusedCodes)[number];
 

@@ -1,0 +1,1 @@
+export { exitCodes, main } from './main.ts';

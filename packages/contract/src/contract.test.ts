@@ -1,0 +1,38 @@
+import { readFileSync } from 'node:fs';
+import { describe, expect, test } from '@jest/globals';
+import { doubtCodes, problemCodes, reasonCodes, unusedCodes, verdicts, leftOutCodes } from '@veglia/core';
+import { errorCodes, errorStatus, problemSentence, say, words } from './index.ts';
+
+describe('sentences', () => {
+  test.each([
+    ['problems', problemCodes, words.en.problem],
+    ['reasons', reasonCodes, words.en.reason],
+    ['unused', unusedCodes, words.en.unused],
+    ['doubts', doubtCodes, words.en.doubt],
+    ['left out', leftOutCodes, words.en.leftOut],
+    ['verdicts', verdicts, words.en.verdict],
+    ['errors', errorCodes, words.en.error],
+  ])('%s: one for every code, and none left over', (_, codes, sentences) => {
+    expect(codes.length).toBeGreaterThan(3);
+    expect(Object.keys(sentences).sort()).toEqual([...codes].sort());
+    for (const sentence of Object.values(sentences)) expect(sentence).toMatch(/\S/);
+  });
+
+  test('fill their gaps; one that nothing fills shows', () => {
+    expect(say('{a} and {b}', { a: 1 })).toBe('1 and —');
+    expect(problemSentence({ code: 'row-sum', where: 'tests/torch', value: 1.9, expected: '0.8-1.25' }, words.en)).toBe(
+      'tests/torch: the words of this row add up to 1.9, which is outside 0.8-1.25; one of them is wrong',
+    );
+  });
+});
+
+describe('errors', () => {
+  test('have a status of the 4xx or 5xx kind', () => {
+    for (const code of errorCodes) expect([4, 5]).toContain(Math.floor(errorStatus[code] / 100));
+  });
+
+  test('are all in docs/formats.md, with their status', () => {
+    const document = readFileSync(new URL('../../../docs/formats.md', import.meta.url), 'utf8');
+    for (const code of errorCodes) expect(document).toMatch(new RegExp(`\\| \`${code}\` *\\| ${errorStatus[code]} `));
+  });
+});

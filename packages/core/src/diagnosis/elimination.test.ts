@@ -1,0 +1,295 @@
+/** The rules of elimination: each rule of the trade that can be told at this stage, on the shipped layout. Common practice, no source. */
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { caseOf, shipped, type Told } from '../testing/shipped.ts';
+import { believe, foldCase, proofOf, type CaseFold } from './index.ts';
+
+const qk3 = { family: 'quorvane.qk3' };
+const fold = (symptoms: string[], told: Told[] = [], set: Record<string, unknown> = {}): CaseFold =>
+  foldCase(caseOf(symptoms, told, set), shipped());
+const odds = (one: CaseFold, id: string): number => one.assemblies.find((assembly) => assembly.id === id)?.odds ?? 0;
+const verdict = (one: CaseFold, id: string): string | undefined => one.assemblies.find((assembly) => assembly.id === id)?.verdict;
+const plain = (one: CaseFold): [string, number][] => one.assemblies.map(({ id, odds: p }) => [id, p]);
+
+describe('a cut clears what is still connected and accuses everything beyond it', () => {
+  test('picture cable out, the set comes alive: all beyond gain by the same factor, none is singled out', () => {
+    const before = fold(['restart-loop']);
+    const after = fold(['restart-loop'], ['cut.picture=comes-alive']);
+    const gain = (id: string): number => odds(after, id) / odds(before, id);
+    // Faults on one assembly share the row, so the factor is one number for every assembly beyond.
+    for (const id of ['panel', 'harness.picture', 'harness.panel-left', 'harness.panel-right'])
+      expect(gain(id)).toBeCloseTo(gain('tcon'), 9);
+    for (const id of ['main', 'keys', 'outside']) expect(gain(id)).toBeLessThan(gain('tcon') / 5);
+  });
+
+  test('unchanged though it could have changed: what was cut off is not the cause', () => {
+    const before = fold(['restart-loop']);
+    const after = fold(['restart-loop'], ['cut.picture=unchanged']);
+    for (const id of ['tcon', 'panel']) expect(odds(after, id)).toBeLessThan(odds(before, id) / 5);
+    expect(odds(after, 'main')).toBeGreaterThan(odds(before, 'main'));
+  });
+
+  test('the T-con is not convicted until the panel ribbons were out', () => {
+    const told = ['cut.picture=comes-alive', 'reseat:harness.picture=unchanged', 'bias.rails=all-missing', 'swap.known-good:tcon=cured'];
+    const without = fold(['restart-loop'], told);
+    expect(verdict(without, 'tcon')).toBe('likely-not-split');
+    expect(without.assemblies[0]?.missing).toEqual([{ test: 'cut.panel-both', outcomes: ['unchanged'] }]);
+    expect(without.next[0]).toMatchObject({ id: 'cut.panel-both', because: { code: 'needed-for-proof', of: 'tcon' } });
+    expect(verdict(fold(['restart-loop'], [...told, 'cut.panel-both=unchanged']), 'tcon')).toBe('proven');
+  });
+});
+
+describe('a cut speaks by change', () => {
+  test.each([
+    ['half-picture', 'cut.picture=comes-alive', {}],
+    ['lit-blank', 'cut.picture=unchanged', {}],
+    ['single-line', 'cut.panel-both=unchanged', {}],
+    ['no-sound', 'loads-off=unchanged', {}],
+    ['dead', 'cut.picture=unchanged', {}],
+  ])('%s could not have been changed by it: %s says nothing, and says so', (symptom, told, set) => {
+    const after = fold([symptom], [told], set);
+    expect(plain(after)).toEqual(plain(fold([symptom], [], set)));
+    expect(after.unused).toContainEqual(expect.objectContaining({ code: 'could-not-change' }));
+    const [id] = told.split('=');
+    expect(after.next.map((step) => step.id)).not.toContain(id);
+    expect(fold([symptom]).leftOut).toContainEqual(
+      expect.objectContaining({
+        code: expect.stringMatching(/could-not-change|other-symptom/) as unknown,
+        step: expect.objectContaining({ id }) as unknown,
+      }),
+    );
+  });
+
+  test('nor where the symptom was not there at the time', () => {
+    const absent = { kind: 'test.answered', test: 'cut.picture', outcome: 'comes-alive', sure: 'sure', symptomPresent: 'no' };
+    const after = fold(['restart-loop'], [absent]);
+    expect(plain(after)).toEqual(plain(fold(['restart-loop'])));
+    expect(after.unused).toContainEqual(expect.objectContaining({ code: 'symptom-was-absent' }));
+  });
+
+  test('an intermittent symptom that nobody watched makes it weaker', () => {
+    const unknown = { kind: 'test.answered', test: 'cut.picture', outcome: 'comes-alive', sure: 'sure', symptomPresent: 'unknown' };
+    const weak = odds(fold(['restart-loop'], [unknown]), 'panel');
+    expect(weak).toBeGreaterThan(odds(fold(['restart-loop']), 'panel'));
+    expect(weak).toBeLessThan(odds(fold(['restart-loop'], ['cut.picture=comes-alive']), 'panel'));
+  });
+});
+
+test('unplugging is also unloading: a sagging supply loses less by a cure through unplugging than a sound one', () => {
+  const before = fold(['restart-loop']);
+  const after = fold(['restart-loop'], ['cut.picture=comes-alive']);
+  const of = (one: CaseFold, id: string): number => one.faults.find((fault) => fault.id === id)?.odds ?? 0;
+  const kept = (id: string): number => of(after, id) / of(before, id);
+  expect(kept('power.rail-sags')).toBeGreaterThan(1.5 * kept('main.startup-memory'));
+});
+
+describe('dark is not a backlight verdict', () => {
+  test('sound and no picture alone: likely, and never proven', () => {
+    expect(verdict(fold(['sound-dark']), 'strips')).toBe('suspect');
+  });
+
+  test('dark with the harness out proves nothing, even where the family is known to light up', () => {
+    expect(verdict(fold(['sound-dark'], ['cut.power-main=dark'], qk3), 'strips')).not.toBe('proven');
+  });
+
+  test('where the family is not known to light up, dark says next to nothing and lit clears all the same', () => {
+    const before = odds(fold(['sound-dark']), 'main');
+    expect(odds(fold(['sound-dark'], ['cut.power-main=dark']), 'main')).toBeGreaterThan(before * 0.6);
+    expect(odds(fold(['sound-dark'], ['cut.power-main=dark'], qk3), 'main')).toBeLessThan(before * 0.1);
+    expect(odds(fold(['sound-dark'], ['cut.power-main=lit']), 'strips')).toBeLessThan(0.25);
+  });
+
+  test('light with the harness out and no command from main: the backlight is ruled out and main accused', () => {
+    const steps: Told[] = ['cut.power-main=lit', 'bl-on=absent', 'reseat:harness.power-main=unchanged'];
+    for (let done = 0; done <= steps.length; done += 1)
+      expect(verdict(fold(['sound-dark'], steps.slice(0, done), qk3), 'strips')).not.toBe('proven');
+    const end = fold(['sound-dark'], steps, qk3);
+    expect(verdict(end, 'strips')).toBe('cleared');
+    expect(verdict(end, 'main')).toBe('proven');
+  });
+
+  test('no faint picture clears nothing', () => {
+    const after = fold(['sound-dark'], ['torch=nothing']);
+    for (const id of ['strips', 'power', 'main', 'harness.light']) expect(verdict(after, id)).toBe('suspect');
+  });
+});
+
+describe('ambiguous is a legal answer', () => {
+  test('"can’t tell" is kept, carries no evidence, and the step may come again', () => {
+    const after = fold(['sound-dark'], ['torch=cant-tell']);
+    expect(plain(after)).toEqual(plain(fold(['sound-dark'])));
+    expect(after.unused).toContainEqual(expect.objectContaining({ code: 'said-nothing' }));
+  });
+
+  test('"not possible here" takes the step off the list and says why', () => {
+    const after = fold(['standby-no-start'], ['remote-key=not-possible']);
+    expect(after.next.map((step) => step.id)).not.toContain('remote-key');
+    expect(after.leftOut).toContainEqual(
+      expect.objectContaining({ code: 'not-possible', step: expect.objectContaining({ id: 'remote-key' }) as unknown }),
+    );
+  });
+
+  test('"unchanged with either half" carries information of its own', () => {
+    const after = fold(['restart-loop'], ['cut.panel-left=unchanged', 'cut.panel-right=unchanged']);
+    expect(odds(after, 'harness.panel-left')).toBeLessThan(odds(fold(['restart-loop']), 'harness.panel-left'));
+    expect(odds(after, 'panel')).toBeLessThan(odds(fold(['restart-loop']), 'panel'));
+  });
+});
+
+describe('the code before heat, swap, reset or cleaning', () => {
+  const disturbing = new Set(
+    shipped()
+      .pack.tests.filter((one) => one.disturbsCode)
+      .map((one) => one.id),
+  );
+
+  test('a blinking set is asked for its code first, and nothing that disturbs it is recommended, in either order', () => {
+    expect(disturbing.size).toBeGreaterThan(3);
+    for (const policy of ['information', 'fixed'] as const) {
+      const { next, leftOut } = foldCase(caseOf(['blinking'], [], qk3), shipped(), policy);
+      expect(next[0]).toMatchObject({ kind: 'blink', because: { code: 'code-first' } });
+      expect(next.filter((step) => disturbing.has(step.id))).toEqual([]);
+      expect(leftOut).toContainEqual(expect.objectContaining({ code: 'code-first' }));
+    }
+  });
+
+  test('once it is read they come back', () => {
+    const { next } = fold(['blinking'], [{ kind: 'blink.read', groups: [6], cycles: 2 }], qk3);
+    expect(next[0]?.kind).not.toBe('blink');
+    expect(next.some((step) => disturbing.has(step.id))).toBe(true);
+  });
+
+  test('done all the same, it is kept and marked', () => {
+    expect(fold(['blinking'], ['reset-wait=unchanged'], qk3).doubts).toContainEqual(
+      expect.objectContaining({ code: 'code-not-read-first', id: 'reset-wait' }),
+    );
+  });
+});
+
+describe('one change at a time', () => {
+  test('a test with another plug forgotten is void, and says which', () => {
+    const after = fold(['restart-loop'], [{ kind: 'set.changed', pulled: ['keys'] }, 'cut.picture=comes-alive']);
+    expect(plain(after)).toEqual(plain(fold(['restart-loop'])));
+    expect(after.unused).toContainEqual(expect.objectContaining({ code: 'plug-left-out', id: 'keys' }));
+  });
+
+  test('the plug that the test itself pulls is not a forgotten one', () => {
+    const after = fold(['restart-loop'], [{ kind: 'set.changed', pulled: ['harness.picture'] }, 'cut.picture=comes-alive']);
+    expect(after.unused).toEqual([]);
+  });
+});
+
+test('scope travels with the procedure: outside it a result is kept, marked and counts less', () => {
+  const outside = fold(['lit-blank'], ['torch=faint-picture']);
+  expect(outside.doubts).toContainEqual(expect.objectContaining({ code: 'outside-scope', id: 'torch' }));
+  const moved = Math.abs(odds(outside, 'tcon') - odds(fold(['lit-blank']), 'tcon'));
+  expect(moved).toBeGreaterThan(0);
+  expect(moved).toBeLessThan(0.2);
+});
+
+test('evidence makes tests pointless: they leave the list and say why', () => {
+  const { leftOut, next } = fold(['sound-dark'], ['led.output=limit-then-off', 'strings.tester=one-dark'], qk3);
+  expect(leftOut).toContainEqual(
+    expect.objectContaining({ code: 'answered', step: expect.objectContaining({ id: 'led.output' }) as unknown }),
+  );
+  expect(leftOut).toContainEqual(expect.objectContaining({ code: 'pointless' }));
+  expect(next[0]).toMatchObject({ kind: 'repair', id: 'replace.strips', because: { code: 'proven' } });
+});
+
+test('one fault is an assumption: results that need two, or a wrong answer, are said to fit nothing well', () => {
+  const told = [
+    'cut.power-main=lit',
+    'bl-on=absent',
+    'led.output=far-low',
+    'strings.tester=one-dark',
+    'reseat:harness.power-main=unchanged',
+  ];
+  expect(fold(['sound-dark'], told, qk3).doubts.map((doubt) => doubt.code)).toContain('fits-nothing-well');
+  expect(fold(['sound-dark'], ['torch=faint-picture'], qk3).doubts).toEqual([]);
+});
+
+test('a settings picture is a setting first', () => {
+  expect(fold(['wrong-way-round']).faults[0]?.id).toBe('outside.setting');
+});
+
+test('two answers to one step are both kept, told as disagreement, and prove nothing', () => {
+  const told = ['led.output=limit-then-off', 'strings.tester=one-dark', 'strings.tester=all-lit'];
+  const after = fold(['sound-dark'], told, qk3);
+  expect(after.doubts).toContainEqual(expect.objectContaining({ code: 'answers-disagree', id: 'strings.tester' }));
+  expect(verdict(after, 'strings.tester')).not.toBe('proven');
+});
+
+test('odds the trade quotes for "sound, no picture" come out as a result: strips about 60 to 80 % (common practice, no source)', () => {
+  const strips = odds(fold(['sound-dark']), 'strips');
+  expect(strips).toBeGreaterThanOrEqual(0.6);
+  expect(strips).toBeLessThanOrEqual(0.8);
+});
+
+test('ten thousand random ledgers never reach "proven" without the proof the layout asks for', () => {
+  const pack = shipped().pack;
+  const layout = pack.layouts[0]!;
+  const answered = fc.constantFrom(...pack.tests).chain((one) =>
+    fc
+      .record({
+        outcome: fc.constantFrom(...one.observe.outcomes.map((outcome) => outcome.id), 'cant-tell'),
+        of: one.of ? fc.constantFrom(...one.of.options) : fc.constant(undefined),
+        sure: fc.constantFrom('sure', 'sure', 'sure', 'think-so'),
+      })
+      .map(({ outcome, of, sure }) => ({ kind: 'test.answered', test: one.id, ...(of === undefined ? {} : { of }), outcome, sure })),
+  );
+  /** A ledger that leans towards one assembly: some of its proof, and noise. */
+  const whole = (way: (typeof layout.proof)[string]['anyOf'][number]) =>
+    way.flatMap((one) =>
+      'test' in one
+        ? [
+            {
+              kind: 'test.answered',
+              test: one.test,
+              ...(one.of === undefined ? {} : { of: one.of }),
+              outcome: one.outcomes[0]!,
+              sure: 'sure',
+            },
+          ]
+        : [],
+    );
+  const leaning = fc
+    .constantFrom(...Object.values(layout.proof))
+    .chain((proof) => fc.constantFrom(...proof.anyOf))
+    .chain((way) => fc.oneof(fc.constant(whole(way)), fc.subarray(whole(way))));
+  let proven = 0;
+  let overThreshold = 0;
+  fc.assert(
+    fc.property(
+      fc.constantFrom(...shipped().symptomIds),
+      leaning,
+      fc.array(answered, { maxLength: 6 }),
+      fc.constantFrom({}, qk3),
+      (symptom, lean, noise, set) => {
+        const told = [...lean, ...noise];
+        const input = caseOf([symptom], told, set);
+        const belief = believe(input, shipped());
+        for (const [id] of belief.assemblies) {
+          const proof = proofOf(belief, id, shipped());
+          if (!proof) continue;
+          overThreshold += 1;
+          if (!proof.met) continue;
+          proven += 1;
+          // Told again from the raw ledger: some way has every one of its observations in it, sure and uncontradicted.
+          const complete = layout.proof[id]!.anyOf.some((way) =>
+            way.every((item) => {
+              if ('symptoms' in item) return item.symptoms.includes(symptom);
+              if (!('test' in item)) return false;
+              const said = told.filter((one) => one.test === item.test && (item.of === undefined || ('of' in one && one.of === item.of)));
+              return said.some((one) => one.sure === 'sure' && item.outcomes.includes(one.outcome));
+            }),
+          );
+          expect(complete).toBe(true);
+        }
+      },
+    ),
+    { seed: 424242, numRuns: 10_000 },
+  );
+  // Not vacuous: many ledgers get over the threshold, and some, not all, are proven.
+  expect(proven).toBeGreaterThan(100);
+  expect(overThreshold).toBeGreaterThan(proven + 200);
+}, 120_000);

@@ -1,0 +1,175 @@
+import { describe, expect, test } from '@jest/globals';
+import { caseOf, shipped } from '../testing/shipped.ts';
+import { believe, cardOf, entropyBits, expectedInformation, foldCase } from './index.ts';
+
+describe('the step that tells most per minute', () => {
+  test('information is the mean fall of entropy over the answers, each weighed by its chance', () => {
+    const input = caseOf(['restart-loop']);
+    const belief = believe(input, shipped());
+    const step = shipped().tests.get('rail.main')!;
+    const { bits, would } = expectedInformation(belief, shipped(), step, undefined);
+    expect(would.reduce((sum, one) => sum + one.odds, 0)).toBeCloseTo(1, 9);
+    const before = entropyBits([...belief.assemblies.values()]);
+    const after = would.reduce((sum, one) => {
+      const told = believe(caseOf(['restart-loop'], [`rail.main=${one.outcome}`]), shipped());
+      return sum + one.odds * entropyBits([...told.assemblies.values()]);
+    }, 0);
+    expect(bits).toBeCloseTo(before - after, 9);
+  });
+
+  test('a preview says what the answer then does', () => {
+    const { next } = foldCase(caseOf(['sound-dark'], [], { family: 'quorvane.qk3' }), shipped());
+    const step = next.find((one) => one.id === 'cut.power-main')!;
+    for (const { outcome, top } of step.would) {
+      const then = foldCase(caseOf(['sound-dark'], [`cut.power-main=${outcome}`], { family: 'quorvane.qk3' }), shipped());
+      expect(then.assemblies[0]?.id).toBe(top.id);
+      expect(then.assemblies[0]?.odds).toBeCloseTo(top.odds, 9);
+    }
+  });
+
+  test('opening the back is paid once: inside steps get cheaper after the first', () => {
+    const minutes = (told: string[]): number =>
+      foldCase(caseOf(['standby-no-start'], told), shipped()).next.find((one) => one.id === 'ps-on')!.minutes;
+    expect(minutes([])).toBeGreaterThan(minutes(['rail.standby=in-range']) + 7);
+  });
+
+  test('a step that cannot be done with the plug in counts the unplugging and the wait for the rails', () => {
+    const wait = (told: string[]): number =>
+      foldCase(caseOf(['restart-loop'], told), shipped()).next.find((one) => one.id === 'reseat')!.waitMinutes;
+    expect(wait(['rail.standby=in-range'])).toBeGreaterThanOrEqual(2);
+  });
+
+  test('cost is hands-on minutes at the rate and waits at their share', () => {
+    const input = { ...caseOf(['restart-loop']), settings: { rateMinorPerHour: 6000, waitShare: 0.5, currency: 'EUR' } };
+    for (const step of foldCase(input, shipped()).next) {
+      expect(step.cost).toEqual({ amountMinor: Math.round((step.minutes + 0.5 * step.waitMinutes) * 100), currency: 'EUR' });
+    }
+  });
+
+  test('every inside step carries the cautions of the open back; what touches the hot side says that it kills', () => {
+    const { next, leftOut } = foldCase(caseOf(['dead']), shipped());
+    const steps = [...next, ...leftOut.map((left) => left.step)].filter((step) => step.stage !== 'closed');
+    expect(steps.length).toBeGreaterThan(5);
+    for (const step of steps) expect(step.cautions).toEqual(expect.arrayContaining(['back-off', 'capacitor', 'strap']));
+    expect(steps.find((step) => step.id === 'fuse')?.cautions).toContain('primary');
+  });
+});
+
+describe('the fixed list', () => {
+  test('goes in the layout’s order, leaves out what does not apply, and says its place', () => {
+    const { next } = foldCase(caseOf(['sound-dark'], ['look.glass=clean']), shipped(), 'fixed');
+    const positions = next.flatMap((step) => (step.because.position === undefined ? [] : [step.because.position]));
+    expect(positions.length).toBeGreaterThan(3);
+    expect(positions).toEqual([...positions].sort((a, b) => a - b));
+    expect(next.map((step) => step.id)).not.toContain('look.glass');
+  });
+
+  test('names its object even where that is not among the likeliest', () => {
+    const { next } = foldCase(caseOf(['sound-dark']), shipped(), 'fixed');
+    expect(next).toContainEqual(expect.objectContaining({ id: 'reseat', of: 'harness.picture' }));
+  });
+});
+
+describe('the end of a search', () => {
+  test('nothing left that tells more: the tool says it can’t tell yet', () => {
+    const all = shipped().pack.tests.flatMap((one) =>
+      one.of ? one.of.options.map((of) => `${one.id}:${of}=not-possible`) : [`${one.id}=not-possible`],
+    );
+    expect(foldCase(caseOf(['many-lines'], all), shipped()).next).toEqual([expect.objectContaining({ kind: 'stop', id: 'cant-tell-yet' })]);
+  });
+
+  test('a repair that did not help is not offered again, and its assembly loses', () => {
+    const told = ['led.output=limit-then-off', 'strings.tester=one-dark'];
+    const failed = foldCase(
+      caseOf(['sound-dark'], [...told, { kind: 'repair.done', repair: 'replace.strips', result: 'unchanged' }]),
+      shipped(),
+    );
+    expect(failed.next.map((step) => step.id)).not.toContain('replace.strips');
+    const strips = (one: typeof failed): number => one.assemblies.find((assembly) => assembly.id === 'strips')!.odds;
+    expect(strips(failed)).toBeLessThan(strips(foldCase(caseOf(['sound-dark'], told), shipped())));
+  });
+
+  test('a closed job is asked nothing more, and its card says how it ended', () => {
+    const input = caseOf(['sound-dark'], ['torch=nothing', { kind: 'job.closed', outcome: 'handed-back', minutes: 20 }]);
+    expect(foldCase(input, shipped()).next).toEqual([]);
+    expect(cardOf(input, shipped())).toMatchObject({
+      state: 'closed',
+      outcome: 'handed-back',
+      symptoms: ['sound-dark'],
+      entryCount: 3,
+      lastSeq: 3,
+    });
+  });
+});
+
+test('the whole fold is the same twice', () => {
+  const input = caseOf(['standby-no-start', 'blinking'], ['rail.standby=in-range', 'ps-on=stays?'], { family: 'quorvane.qk3' });
+  expect(foldCase(input, shipped())).toEqual(foldCase(input, shipped()));
+});
+
+describe('told cases, from complaint to verdict (made up)', () => {
+  const cases: [string, string[], string[], string][] = [
+    [
+      'standby light, rails good, one of main’s own missing',
+      ['standby-no-start'],
+      [
+        'rail.standby=in-range',
+        'key-line=moves',
+        'ps-on=moves',
+        'rail.main=in-range',
+        'rail.secondary=one-missing',
+        'reseat:harness.power-main=unchanged',
+        'loads-off=unchanged',
+        'cut.picture=unchanged',
+        'forced-start=rails-come',
+      ],
+      'main',
+    ],
+    [
+      'dead, no standby, still none with main out',
+      ['dead'],
+      ['outlet=unchanged', 'reset-wait=unchanged', 'rail.standby=absent', 'fuse=intact', 'standby-unloaded=still-absent'],
+      'power',
+    ],
+    [
+      'starts and dies, lives without the ribbons',
+      ['starts-then-stops'],
+      [
+        'look.glass=clean',
+        'keys-out=unchanged',
+        'loads-off=unchanged',
+        'cut.picture=comes-alive',
+        'cut.panel-both=comes-alive',
+        'reseat:harness.panel-left=unchanged',
+        'reseat:harness.panel-right=unchanged',
+        'bias.rails=one-missing',
+      ],
+      'panel',
+    ],
+    [
+      'lit and blank, no bias, ribbons out no change',
+      ['lit-blank'],
+      [
+        'look.glass=clean',
+        'menu=no-menu',
+        'cables-out=unchanged',
+        'bias.rails=all-missing',
+        'cut.panel-both=unchanged',
+        'reseat:harness.picture=unchanged',
+        'swap.known-good:main=unchanged',
+      ],
+      'tcon',
+    ],
+    ['a key that sticks', ['standby-no-start'], ['rail.standby=in-range', 'key-line=stays', 'keys-out=comes-alive'], 'keys'],
+    [
+      'half a picture, cured by reseating, and again after putting it as it was',
+      ['half-picture'],
+      ['look.glass=clean', 'reseat:harness.panel-left=cured', 'reseat:harness.panel-left=cured'],
+      'harness.panel-left',
+    ],
+  ];
+  test.each(cases)('%s', (_, symptoms, told, expected) => {
+    const fold = foldCase(caseOf(symptoms, told), shipped());
+    expect(fold.assemblies[0]).toMatchObject({ id: expected, verdict: 'proven' });
+  });
+});

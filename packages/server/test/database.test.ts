@@ -1,0 +1,152 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { personalFields, entryKinds } from '@veglia/core';
+import { QueryTypes } from 'sequelize';
+import { readConfig } from '../src/config.ts';
+import { connect } from '../src/database/connect.ts';
+import { ledgerProtection, migrate } from '../src/database/migrate.ts';
+import { append, readLedger } from '../src/jobs/ledger.ts';
+import { listJobs, rebuildCards, takeIn } from '../src/jobs/jobs.ts';
+import { newJobSchema } from '@veglia/contract';
+import { draft, intake, openTestApp, type TestApp } from './support/testApp.ts';
+import { v7 as uuidv7 } from 'uuid';
+
+let running: TestApp;
+beforeAll(async () => {
+  running = await openTestApp({ demo: true });
+});
+afterAll(() => running.close());
+
+describe('the ledger is append-only', () => {
+  const attempts: [string, string][] = [
+    ['update', "UPDATE ledger_entries SET kind = 'note.added'"],
+    ['delete', 'DELETE FROM ledger_entries'],
+    ['truncate', 'TRUNCATE ledger_entries'],
+    ['truncate with all that points to it', 'TRUNCATE ledger_entries CASCADE'],
+    ['disabling the trigger', 'ALTER TABLE ledger_entries DISABLE TRIGGER ALL'],
+    ['dropping the trigger', 'DROP TRIGGER ledger_append_only ON ledger_entries'],
+    ['dropping the table', 'DROP TABLE ledger_entries CASCADE'],
+    ['switching triggers off for the session', "SET session_replication_role = 'replica'"],
+    [
+      'conflict-update',
+      `INSERT INTO ledger_entries SELECT * FROM ledger_entries LIMIT 1 ON CONFLICT (id) DO UPDATE SET kind = 'note.added'`,
+    ],
+  ];
+  test.each(attempts)('as the app’s role: %s is refused', async (_, sql) => {
+    const before = await running.store.models.entries.count();
+    expect(before).toBeGreaterThan(10);
+    await expect(running.store.sequelize.query(sql)).rejects.toThrow(/permission denied|must be owner/);
+    expect(await running.store.models.entries.count()).toBe(before);
+  });
+
+  test.each(attempts.filter(([name]) => ['update', 'delete', 'truncate with all that points to it'].includes(name)))(
+    'as the owner, where one role is all there is: %s is refused by the trigger',
+    async (_, sql) => {
+      const owner = connect(running.ownerUrl, 1);
+      await expect(owner.query(sql)).rejects.toThrow(/append-only/);
+      expect(await ledgerProtection(owner)).toBe('trigger-only');
+      await owner.close();
+    },
+  );
+
+  test('a dropped trigger shows in the health', async () => {
+    const spoilt = await openTestApp();
+    const owner = connect(spoilt.ownerUrl, 1);
+    await owner.query('DROP TRIGGER ledger_no_truncate ON ledger_entries');
+    expect(await ledgerProtection(spoilt.store.sequelize)).toBe('none');
+    await owner.close();
+    await spoilt.close();
+  });
+});
+
+describe('migrations', () => {
+  test('running again changes nothing, also on a filled database and by two starters at once', async () => {
+    const before = await readEverything(running);
+    const owners = [connect(running.ownerUrl, 3), connect(running.ownerUrl, 3)];
+    await Promise.all(owners.map((owner) => migrate(owner, 'veglia_app')));
+    await Promise.all(owners.map((owner) => owner.close()));
+    expect(await readEverything(running)).toEqual(before);
+  });
+});
+
+async function readEverything({ store }: TestApp): Promise<unknown> {
+  const jobs = await store.models.jobs.findAll({ order: [['number', 'ASC']] });
+  return Promise.all(jobs.map((job) => readLedger(store, job.id)));
+}
+
+describe('personal text', () => {
+  test('lies in rows of its own: nothing a person said or wrote is in the ledger itself', async () => {
+    const job = await takeIn(running.store, newJobSchema.parse(intake(running.person)), uuidv7);
+    await append(running.store, job.id, running.person, [draft({ kind: 'note.added', v: 1, text: 'calls after six' }, 2)]);
+    const rows = await running.store.sequelize.query<{ body: string }>('SELECT body::text AS body FROM ledger_entries WHERE job_id = $1', {
+      bind: [job.id],
+      type: QueryTypes.SELECT,
+    });
+    expect(rows).toHaveLength(3);
+    for (const { body } of rows) expect(body).not.toMatch(/nephew|talks|after six/);
+    const read = await readLedger(running.store, job.id);
+    expect(read[0]?.body).toMatchObject({ earlier: 'her nephew looked inside' });
+    expect(read[2]?.body).toMatchObject({ text: 'calls after six' });
+  });
+
+  test('emptied, the facts stay and are still read', async () => {
+    const job = await takeIn(running.store, newJobSchema.parse(intake(running.person)), uuidv7);
+    await running.store.models.texts.update({ content: null }, { where: { entryId: job.entries[1]?.id ?? '' } });
+    const read = await readLedger(running.store, job.id);
+    expect(read[1]?.body).toMatchObject({ symptoms: ['sound-dark'], words: '[erased]' });
+  });
+
+  test('only kinds that exist name personal fields', () => {
+    expect(Object.keys(personalFields).every((kind) => entryKinds.includes(kind as never))).toBe(true);
+  });
+});
+
+describe('cards', () => {
+  test('rebuilt from the ledgers they are what they were', async () => {
+    const before = await listJobs(running.store);
+    expect(before.length).toBeGreaterThanOrEqual(6);
+    await running.store.models.cards.destroy({ where: {} });
+    expect(await listJobs(running.store)).toEqual([]);
+    expect(await rebuildCards(running.store)).toBe(before.length);
+    expect(await listJobs(running.store)).toEqual(before);
+  });
+
+  test('an entry and its card come together or not at all', async () => {
+    const job = await takeIn(running.store, newJobSchema.parse(intake(running.person)), uuidv7);
+    // The card cannot be written: the entry must not stay either.
+    const owner = connect(running.ownerUrl, 1);
+    await owner.query('REVOKE INSERT, UPDATE ON job_cards FROM veglia_app');
+    await expect(append(running.store, job.id, running.person, [draft({ kind: 'note.added', v: 1, text: 'x' })])).rejects.toThrow(
+      /permission denied/,
+    );
+    await owner.query('GRANT INSERT, UPDATE ON job_cards TO veglia_app');
+    await owner.close();
+    expect(await readLedger(running.store, job.id)).toHaveLength(2);
+    expect((await append(running.store, job.id, running.person, [draft({ kind: 'note.added', v: 1, text: 'x' })])).lastSeq).toBe(3);
+  });
+});
+
+describe('demo data', () => {
+  test('is loaded once: a second start adds nothing', async () => {
+    const { loadDemo } = await import('../src/demo/load.ts');
+    const { inRoot } = await import('../../../scripts/lib/paths.mjs');
+    const before = await running.store.models.entries.count();
+    await loadDemo(running.store, inRoot('demo'));
+    expect(await running.store.models.entries.count()).toBe(before);
+  });
+});
+
+describe('configuration', () => {
+  const env = { DATABASE_URL: 'postgres://app@127.0.0.1/veglia' };
+  test.each(['127.0.0.1', '::1', 'localhost'])('HOST %s is this machine', (HOST) => {
+    expect(readConfig({ ...env, HOST }).host).toBe(HOST);
+  });
+  test.each([
+    [{ ...env, HOST: '0.0.0.0' }, /no accounts yet/],
+    [{ ...env, HOST: '192.0.2.7' }, /127\.0\.0\.1/],
+    [{ ...env, PORT: 'eighty' }, /PORT/],
+    [{ ...env, PORT: '70000' }, /0 to 65535/],
+    [{}, /DATABASE_URL/],
+  ])('%j is refused with a sentence', (wrong, message) => {
+    expect(() => readConfig(wrong)).toThrow(message);
+  });
+});

@@ -1,0 +1,3 @@
+export default function globalTeardown() {
+  globalThis.__veglia_cluster?.remove();
+}

@@ -1,0 +1,74 @@
+/** A server app on a database of its own, copied from the migrated template. */
+import type { NewJobInput, EntryDraft } from '@veglia/contract';
+import type { Express } from 'express';
+import { pino } from 'pino';
+import { v7 as uuidv7 } from 'uuid';
+import { Cluster } from '../../../../scripts/lib/cluster.mjs';
+import { inRoot } from '../../../../scripts/lib/paths.mjs';
+import { createApp } from '../../src/app.ts';
+import { openStore } from '../../src/open.ts';
+import type { Store } from '../../src/store.ts';
+
+export const noon = new Date('2026-03-02T12:00:00.000Z');
+
+export interface TestApp {
+  readonly app: Express;
+  readonly store: Store;
+  readonly appUrl: string;
+  readonly ownerUrl: string;
+  /** The one person a database without demo data has. */
+  readonly person: string;
+  close(): Promise<void>;
+}
+
+export function testCluster(): Cluster {
+  const { bin, folder, port } = JSON.parse(process.env.VEGLIA_TEST_CLUSTER ?? '{}') as { bin: string; folder: string; port: number };
+  const cluster = new Cluster({ bin, folder, fast: true });
+  cluster.port = port;
+  return cluster;
+}
+
+export async function openTestApp(options: { demo?: boolean } = {}): Promise<TestApp> {
+  const cluster = testCluster();
+  const name = `test_${uuidv7().replaceAll('-', '')}`;
+  cluster.createDatabase(name, 'veglia_template');
+  const appUrl = cluster.url('app', name);
+  const ownerUrl = cluster.url('owner', name);
+  const config = {
+    host: '127.0.0.1',
+    port: 0,
+    databaseUrl: appUrl,
+    ownerUrl,
+    staticDir: undefined,
+    packDir: inRoot('knowledge'),
+    demoDir: options.demo ? inRoot('demo') : undefined,
+  };
+  const store = await openStore(config, () => noon);
+  const [first] = await store.models.people.findAll({ order: [['id', 'ASC']] });
+  return {
+    app: createApp({ store, log: pino({ level: 'silent' }) }),
+    store,
+    appUrl,
+    ownerUrl,
+    person: first?.id ?? '',
+    close: () => store.sequelize.close(),
+  };
+}
+
+export function draft(body: Record<string, unknown> & { kind: string }, basedOn = 0): EntryDraft {
+  return { id: uuidv7(), at: noon.toISOString(), basedOn, body };
+}
+
+export function intake(person: string, change: Partial<NewJobInput> = {}): NewJobInput {
+  return {
+    id: uuidv7(),
+    by: person,
+    customer: { name: 'Petronel Ashby', contact: '01632 960199' },
+    plate: { maker: 'Quorvane', model: 'QK3-50', serial: 'Q350-1' },
+    entries: [
+      draft({ kind: 'job.opened', v: 1, set: { layout: 'led-tcon', family: 'quorvane.qk3' }, earlier: 'her nephew looked inside' }),
+      draft({ kind: 'symptom.reported', v: 1, symptoms: ['sound-dark'], words: 'it only talks' }),
+    ],
+    ...change,
+  };
+}

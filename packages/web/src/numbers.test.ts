@@ -1,0 +1,47 @@
+import { describe, expect, test } from '@jest/globals';
+import { parseBetween, parseBlinkCount, parsePrice } from './numbers.ts';
+
+describe('what people type into number fields', () => {
+  test.each([
+    ['3', [3]],
+    [' 12 ', [12]],
+    ['3-1', [3, 1]],
+    ['3 1', [3, 1]],
+    ['2, 5', [2, 5]],
+    ['0', undefined],
+    ['', undefined],
+    ['three', undefined],
+    ['3-', undefined],
+    ['-3', undefined],
+    ['100', undefined],
+    ['1-2-3-4-5', undefined],
+  ])('blink count %j', (typed, expected) => {
+    expect(parseBlinkCount(typed)).toEqual(expected);
+  });
+
+  test.each([
+    ['12', 1200],
+    ['12.5', 1250],
+    ['46,50', 4650],
+    ['0.07', 7],
+    ['', undefined],
+    ['12.505', undefined],
+    ['-1', undefined],
+    ['1e3', undefined],
+    ['free', undefined],
+  ])('price %j', (typed, expected) => {
+    expect(parsePrice(typed)).toBe(expected);
+  });
+
+  test.each([
+    ['43', true, 43],
+    ['43.5', true, undefined],
+    ['43,5', false, 43.5],
+    ['4', true, undefined],
+    ['201', true, undefined],
+    ['', true, undefined],
+    ['forty', true, undefined],
+  ])('between 5 and 200: %j, whole %j', (typed, whole, expected) => {
+    expect(parseBetween(typed, 5, 200, whole)).toBe(expected);
+  });
+});
