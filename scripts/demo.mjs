@@ -3,7 +3,7 @@ import { fork } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync, statSync, readdirSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
-import { Cluster, freePort, isFree, stateFolder } from './lib/cluster.mjs';
+import { Cluster, freePort, isFree, ownFolder, stateFolder } from './lib/cluster.mjs';
 import { checkNode, ensurePostgres, installPackages } from './lib/install.mjs';
 import { inRoot, root } from './lib/paths.mjs';
 import { run } from './lib/run.mjs';
@@ -66,8 +66,8 @@ async function main() {
   if (!loopback.includes(host)) {
     stop(`HOST is "${host}", but Veglia has no accounts yet and so listens on this machine only. Use 127.0.0.1, ::1 or localhost.`);
   }
-  mkdirSync(inRoot('.veglia'), { recursive: true });
-  const claimFile = inRoot('.veglia/demo.json');
+  mkdirSync(ownFolder(), { recursive: true });
+  const claimFile = path.join(ownFolder(), 'demo.json');
   claim(claimFile);
 
   let cluster;
@@ -124,6 +124,7 @@ async function main() {
     say('The database ended; starting it again ...');
     try {
       await cluster.start();
+      say('The database is back.');
     } catch (error) {
       console.error(error instanceof Error ? error.message : error);
     }

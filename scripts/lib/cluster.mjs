@@ -3,7 +3,7 @@
  * Node's built-ins only: this runs before `npm ci`.
  */
 import { randomBytes, createHash } from 'node:crypto';
-import { chmodSync, chownSync, existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { chmodSync, chownSync, existsSync, mkdirSync, mkdtempSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import os from 'node:os';
 import path from 'node:path';
@@ -49,9 +49,12 @@ function giveToDatabaseUser(folder) {
   chownSync(folder, ids[0], ids[1]);
 }
 
+/** What a run leaves in the project; VEGLIA_STATE_DIR names another place (tests do). */
+export const ownFolder = () => process.env.VEGLIA_STATE_DIR ?? path.join(root, '.veglia');
+
 /** Folder for a lasting cluster: in the project, or in the system's state folder where the database's user can't reach it. */
 export function stateFolder() {
-  const own = path.join(root, '.veglia');
+  const own = ownFolder();
   mkdirSync(own, { recursive: true });
   if (!isRoot()) return own;
   if (askAsDatabaseUser(['test', '-x', own]).ok) return own;
@@ -111,13 +114,17 @@ export class Cluster {
     return JSON.parse(readFileSync(path.join(this.folder, 'credentials.json'), 'utf8'));
   }
 
-  /** Makes the cluster if it isn't there. A half-made one (killed in initdb) is thrown away: it never held anything. */
+  /** Makes the cluster if it isn't there. What is left of a half-made one (killed in initdb) is set aside, never removed. */
   create() {
     const finished = path.join(this.folder, 'credentials.json');
     if (existsSync(finished)) return;
     mkdirSync(this.folder, { recursive: true });
     giveToDatabaseUser(this.folder);
-    rmSync(this.data, { recursive: true, force: true });
+    if (existsSync(this.data)) {
+      const aside = `${this.data}-set-aside-${Date.now()}`;
+      renameSync(this.data, aside);
+      say(`A database without its credentials was found; it is set aside in ${aside}.`);
+    }
     const passwords = {
       admin: randomBytes(24).toString('hex'),
       owner: randomBytes(24).toString('hex'),
@@ -142,7 +149,7 @@ export class Cluster {
     rmSync(passwordFile, { force: true });
     if (!made.ok) stop(`initdb failed:\n${made.err}${made.out}`);
     writeFileSync(`${finished}.new`, JSON.stringify(passwords), { mode: 0o600 });
-    ask('mv', [`${finished}.new`, finished]);
+    renameSync(`${finished}.new`, finished);
   }
 
   /** Starts it, or takes over one that still runs; waits for a killed one to be gone. Resolves to the port. */
