@@ -1,7 +1,8 @@
 /** Evidence -> odds over faults and assemblies, and what each entry did to them. */
 import type { CompiledPack } from '../knowledge/index.ts';
 import type { CaseInput, Entry } from '../ledger/index.ts';
-import { interpret, notInBook, type Interpretation } from './evidence.ts';
+import { interpret } from './evidence.ts';
+import { notInBook, type Interpretation } from './interpretation.ts';
 import { logOdds, posterior } from './posterior.ts';
 
 export interface Belief {

@@ -5,7 +5,7 @@
 import type { CompiledPack } from '../knowledge/index.ts';
 import type { CaseInput, SetState } from '../ledger/index.ts';
 import { believe, influences, type Belief } from './belief.ts';
-import { notInBook, type Doubt, type Unused } from './evidence.ts';
+import { notInBook, type Doubt, type Unused } from './interpretation.ts';
 import { recommend, type LeftOut, type Policy } from './next.ts';
 import { rounded } from './posterior.ts';
 import type { NextStep } from './steps.ts';

@@ -1,7 +1,7 @@
 export { assertBelief, believe, influences, type Belief, type Influence } from './belief.ts';
 export { cardOf, jobStates, type JobCardFacts, type JobState } from './card.ts';
-export { doubtCodes, notInBook, unusedCodes } from './evidence.ts';
-export type { Doubt, DoubtCode, Unused, UnusedCode } from './evidence.ts';
+export { doubtCodes, notInBook, unusedCodes } from './interpretation.ts';
+export type { Doubt, DoubtCode, Unused, UnusedCode } from './interpretation.ts';
 export { engine, foldCase, proofOf, type AssemblyView, type Because, type CaseFold, type FaultView } from './fold.ts';
 export { expectedInformation } from './information.ts';
 export { leftOutCodes, policies, recommend, type LeftOut, type LeftOutCode, type Policy, type Recommendation } from './next.ts';

@@ -1,9 +1,10 @@
 /** What a test would tell, before it is done. */
 import type { CompiledPack, TestDefinition } from '../knowledge/index.ts';
 import { sumByAssembly, type Belief } from './belief.ts';
-import { notInBook, oddsFor } from './evidence.ts';
+import { notInBook } from './interpretation.ts';
 import { entropyBits, rounded } from './posterior.ts';
 import type { OutcomePreview } from './steps.ts';
+import { oddsFor } from './units.ts';
 
 /** Expected fall of the entropy over assemblies, bits, and what each answer would leave. */
 export function expectedInformation(

@@ -3,7 +3,7 @@ import type { CompiledPack, TestDefinition } from '../knowledge/index.ts';
 import type { Settings } from '../ledger/index.ts';
 import type { Belief } from './belief.ts';
 import { holds } from './conditions.ts';
-import { testKey } from './evidence.ts';
+import { testKey } from './interpretation.ts';
 import { expectedInformation } from './information.ts';
 import { rounded } from './posterior.ts';
 import { blinkStep, cautionsFor, effortToReach, priceOf, repairSteps, stopStep, type NextStep } from './steps.ts';

@@ -1,7 +1,7 @@
 /** Odds -> verdict. Over the threshold is not yet proven: the layout says which observations that takes. */
 import type { CompiledPack, Layout, ProofItem } from '../knowledge/index.ts';
 import { holds } from './conditions.ts';
-import { testKey, type Interpretation } from './evidence.ts';
+import { testKey, type Interpretation } from './interpretation.ts';
 
 export const verdicts = ['cleared', 'suspect', 'likely-not-split', 'proven'] as const;
 export type Verdict = (typeof verdicts)[number];

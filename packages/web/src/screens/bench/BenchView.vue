@@ -4,12 +4,11 @@ import { computed, onMounted, onUnmounted, ref, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { money, percent, useNames } from '../../names.ts';
 import KeyCap from '../../parts/KeyCap.vue';
-import NotReachedSheet from '../../parts/NotReachedSheet.vue';
+import JobGate from '../../parts/JobGate.vue';
 import SetPlan from '../../parts/SetPlan.vue';
 import SuspectList from '../../parts/SuspectList.vue';
 import { useJob } from '../../stores/job.ts';
 import { useSession } from '../../stores/session.ts';
-import { NotReached } from '../../api.ts';
 import { useEntryWords } from './entryWords.ts';
 import LedgerList from './LedgerList.vue';
 import NextPanel from './NextPanel.vue';
@@ -55,16 +54,10 @@ const entryWords = (id: string): string => {
   return entry ? words(entry, store.entries).title : id;
 };
 
-async function open(): Promise<void> {
-  chosenKey.value = '';
-  try {
-    if (session.people.length === 0) await session.load();
-  } catch (error) {
-    if (!(error instanceof NotReached)) throw error;
-  }
-  await store.open(props.id);
-}
-watch(() => props.id, open);
+watch(
+  () => props.id,
+  () => (chosenKey.value = ''),
+);
 
 async function write(bodies: Body[]): Promise<void> {
   const answered = bodies.some((body) => body.kind === 'test.answered' || body.kind === 'repair.done' || body.kind === 'blink.read');
@@ -101,36 +94,25 @@ function onKey(event: KeyboardEvent): void {
   else if (!panel.value?.press(key)) return;
   event.preventDefault();
 }
-onMounted(() => {
-  window.addEventListener('keydown', onKey);
-  void open();
-});
+onMounted(() => window.addEventListener('keydown', onKey));
 onUnmounted(() => window.removeEventListener('keydown', onKey));
 </script>
 
 <template>
-  <NotReachedSheet v-if="!store.job && !store.reached" @again="open" />
-  <section v-else-if="store.missing" class="sheet">
-    <h1>{{ t('core.error.unknown-job') }}</h1>
-    <RouterLink to="/">{{ t('app.back') }}</RouterLink>
-  </section>
-  <p v-else-if="!store.job || !store.fold || !store.compiled" class="soft">{{ t('common.loading') }}</p>
-  <template v-else>
+  <JobGate :id="id" v-slot="{ job, fold, compiled }">
     <div class="band">
       <h1>
-        <span class="figure" data-test="job-number">{{ t('bench.job', { n: store.job.number }) }}</span> {{ store.job.plate.maker }}
-        {{ store.job.plate.model }}
+        <span class="figure" data-test="job-number">{{ t('bench.job', { n: job.number }) }}</span> {{ job.plate.maker }}
+        {{ job.plate.model }}
       </h1>
       <p class="state" data-test="set-state">
-        <span class="chip">{{ names.stage(store.fold.set.stageId) }}</span>
-        <span class="chip" :class="{ hot: store.fold.set.plugged }">{{
-          store.fold.set.plugged ? t('bench.plugged') : t('bench.unplugged')
+        <span class="chip">{{ names.stage(fold.set.stageId) }}</span>
+        <span class="chip" :class="{ hot: fold.set.plugged }">{{ fold.set.plugged ? t('bench.plugged') : t('bench.unplugged') }}</span>
+        <span class="chip" :class="{ hot: !fold.set.railsDown }">{{
+          fold.set.railsDown ? t('bench.railsDown') : t('bench.railsUnknown')
         }}</span>
-        <span class="chip" :class="{ hot: !store.fold.set.railsDown }">{{
-          store.fold.set.railsDown ? t('bench.railsDown') : t('bench.railsUnknown')
-        }}</span>
-        <span class="chip" :class="{ hot: !store.fold.set.verified }">{{
-          store.fold.set.verified ? t('bench.verified') : t('bench.notVerified')
+        <span class="chip" :class="{ hot: !fold.set.verified }">{{
+          fold.set.verified ? t('bench.verified') : t('bench.notVerified')
         }}</span>
         <span class="figure">{{ t('bench.costSoFar') }}: {{ t('common.minutes', { n: Math.round(minutesSoFar) }) }}, {{ costSoFar }}</span>
       </p>
@@ -145,7 +127,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
     </div>
     <div class="bench">
       <div class="column">
-        <section v-if="store.fold.closed" class="sheet" role="status">
+        <section v-if="fold.closed" class="sheet" role="status">
           <h1>{{ t('bench.closed', { outcome: t(`outcome.${outcome}`) }) }}</h1>
         </section>
         <NextPanel
@@ -153,15 +135,15 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
           ref="panel"
           :step="step"
           :chosen="chosenKey !== '' && step !== steps[0]"
-          :fold="store.fold"
-          :compiled="store.compiled"
+          :fold="fold"
+          :compiled="compiled"
           :think-so="thinkSo"
           :close-path="closePath"
           @write="write"
           @toggle-think-so="thinkSo = !thinkSo"
           @back="chosenKey = ''"
         />
-        <section v-if="!store.fold.closed" class="sheet">
+        <section v-if="!fold.closed" class="sheet">
           <div class="line">
             <h2>{{ t('bench.others') }} <KeyCap label="S" /></h2>
             <div class="switch" role="group" :aria-label="t('bench.order')">
@@ -188,10 +170,10 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
               </button>
             </li>
           </ul>
-          <details v-if="store.fold.leftOut.length > 0" data-test="left-out">
+          <details v-if="fold.leftOut.length > 0" data-test="left-out">
             <summary>{{ t('bench.leftOut') }}</summary>
             <ul>
-              <li v-for="left in store.fold.leftOut" :key="keyOf(left.step)">
+              <li v-for="left in fold.leftOut" :key="keyOf(left.step)">
                 <button type="button" class="other soft" :data-step="left.step.id" :data-of="left.step.of" @click="take(left.step)">
                   <span>{{ names.test(left.step.id, left.step.of) }}</span>
                   <span>{{ t(`core.leftOut.${left.code}`) }}</span>
@@ -203,17 +185,11 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
       </div>
       <div class="column">
         <section class="sheet plansheet">
-          <SetPlan
-            v-if="layout"
-            :layout="layout"
-            :assemblies="store.fold.assemblies"
-            :compiled="store.compiled"
-            :out="store.fold.set.out"
-          />
+          <SetPlan v-if="layout" :layout="layout" :assemblies="fold.assemblies" :compiled="compiled" :out="fold.set.out" />
         </section>
-        <section v-if="store.fold.doubts.length > 0" class="sheet doubts" data-test="doubts">
+        <section v-if="fold.doubts.length > 0" class="sheet doubts" data-test="doubts">
           <h2>{{ t('bench.doubts') }}</h2>
-          <p v-for="(doubt, index) in store.fold.doubts" :key="index">
+          <p v-for="(doubt, index) in fold.doubts" :key="index">
             {{
               t(`core.doubt.${doubt.code}`, { id: doubt.id === undefined ? '' : names.test(doubt.id), percent: percent(doubt.value ?? 0) })
             }}
@@ -221,15 +197,15 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
         </section>
         <section class="sheet">
           <h2>{{ t('bench.suspects') }}</h2>
-          <SuspectList :assemblies="store.fold.assemblies" :compiled="store.compiled" :entry-words="entryWords" />
+          <SuspectList :assemblies="fold.assemblies" :compiled="compiled" :entry-words="entryWords" />
         </section>
       </div>
       <div class="column">
         <section class="sheet">
           <LedgerList
             :entries="store.entries"
-            :fold="store.fold"
-            :compiled="store.compiled"
+            :fold="fold"
+            :compiled="compiled"
             :waiting="store.waitingIds"
             :people="session.people"
             @take-back="takeBack"
@@ -241,12 +217,12 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
           </form>
         </section>
         <section class="sheet line">
-          <RouterLink v-if="!store.fold.closed" :to="closePath" class="push" data-test="to-close">{{ t('bench.toClose') }}</RouterLink>
-          <a :href="`/api/jobs/${id}/case`" :download="`job-${store.job.number}.json`">{{ t('bench.export') }}</a>
+          <RouterLink v-if="!fold.closed" :to="closePath" class="push" data-test="to-close">{{ t('bench.toClose') }}</RouterLink>
+          <a :href="`/api/jobs/${id}/case`" :download="`job-${job.number}.json`">{{ t('bench.export') }}</a>
         </section>
       </div>
     </div>
-  </template>
+  </JobGate>
 </template>
 
 <style scoped>

@@ -1,20 +1,18 @@
 <script setup lang="ts">
 import { flashResults, memories, notInBook, outcomesOfAJob, partSources, type Body } from '@veglia/core';
-import { computed, onMounted, reactive, ref } from 'vue';
+import { computed, reactive, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { useRouter } from 'vue-router';
 import { percent, useNames } from '../../names.ts';
 import { parseBetween, parsePrice } from '../../numbers.ts';
-import NotReachedSheet from '../../parts/NotReachedSheet.vue';
+import FormField from '../../parts/FormField.vue';
+import JobGate from '../../parts/JobGate.vue';
 import { useJob } from '../../stores/job.ts';
-import { useSession } from '../../stores/session.ts';
-import { NotReached } from '../../api.ts';
 import { useEntryWords } from '../bench/entryWords.ts';
 
 const props = defineProps<{ id: string }>();
 const { t } = useI18n();
 const store = useJob();
-const session = useSession();
 const router = useRouter();
 const names = useNames(() => store.compiled);
 const words = useEntryWords(() => store.compiled);
@@ -50,13 +48,8 @@ const recorded = computed(() =>
     .map((entry) => words(entry, store.entries)),
 );
 
-async function open(): Promise<void> {
-  try {
-    if (session.people.length === 0) await session.load();
-  } catch (error) {
-    if (!(error instanceof NotReached)) throw error;
-  }
-  await store.open(props.id);
+/** Fields that follow from the ledger, once it is there. */
+function prefill(): void {
   const spent = store.entries.reduce(
     (sum, { body }) =>
       sum + ((body.kind === 'test.answered' || body.kind === 'repair.done') && body.minutes !== undefined ? body.minutes : 0),
@@ -66,7 +59,6 @@ async function open(): Promise<void> {
   const top = store.fold?.assemblies[0];
   if (part.assembly === '' && top && top.id !== notInBook && top.id !== 'outside' && top.odds >= 0.5) part.assembly = top.id;
 }
-onMounted(open);
 
 function collect(found: Record<string, string | undefined>): boolean {
   for (const key of Object.keys(errors)) delete errors[key];
@@ -125,20 +117,14 @@ async function closeJob(): Promise<void> {
 </script>
 
 <template>
-  <NotReachedSheet v-if="!store.job && !store.reached" @again="open" />
-  <section v-else-if="store.missing" class="sheet">
-    <h1>{{ t('core.error.unknown-job') }}</h1>
-    <RouterLink to="/">{{ t('app.back') }}</RouterLink>
-  </section>
-  <p v-else-if="!store.job || !store.fold" class="soft">{{ t('common.loading') }}</p>
-  <template v-else>
+  <JobGate :id="id" v-slot="{ job, fold, compiled }" @opened="prefill">
     <div class="head">
       <h1>
-        {{ t('close.title', { n: store.job.number }) }} <span class="soft">{{ store.job.plate.maker }} {{ store.job.plate.model }}</span>
+        {{ t('close.title', { n: job.number }) }} <span class="soft">{{ job.plate.maker }} {{ job.plate.model }}</span>
       </h1>
       <RouterLink :to="`/jobs/${id}`">{{ t('counter.toBench') }}</RouterLink>
     </div>
-    <p v-if="store.fold.closed" class="sheet" role="status">{{ t('close.done', { n: store.job.number }) }}</p>
+    <p v-if="fold.closed" class="sheet" role="status">{{ t('close.done', { n: job.number }) }}</p>
     <p v-if="!store.reached" class="sheet alarm" role="alert">
       {{ t('common.notReached') }}. {{ t('bench.waiting', { n: store.waiting.length }) }}.
     </p>
@@ -150,51 +136,39 @@ async function closeJob(): Promise<void> {
       <div class="stack">
         <form class="sheet fields" novalidate @submit.prevent="recordPart">
           <h2 class="wide">{{ t('close.part') }}</h2>
-          <div>
-            <label for="part-assembly">{{ t('close.assembly') }}</label>
+          <FormField id="part-assembly" :label="t('close.assembly')" :error="errors.assembly">
             <el-select id="part-assembly" v-model="part.assembly" filterable data-test="part-assembly" :placeholder="t('close.assembly')">
               <el-option v-for="one in assemblies" :key="one.id" :value="one.id" :label="names.assembly(one.id)" />
             </el-select>
-            <p v-if="errors.assembly" class="alarm">{{ errors.assembly }}</p>
-          </div>
-          <div>
-            <label for="part-number">{{ t('close.number') }}</label>
+          </FormField>
+          <FormField id="part-number" :label="t('close.number')" :error="errors.number">
             <el-input id="part-number" v-model="part.number" />
-            <p v-if="errors.number" class="alarm">{{ errors.number }}</p>
-          </div>
-          <div>
-            <label for="part-source">{{ t('close.source') }}</label>
+          </FormField>
+          <FormField id="part-source" :label="t('close.source')">
             <el-select id="part-source" v-model="part.source">
               <el-option v-for="one in partSources" :key="one" :value="one" :label="t(`partSource.${one}`)" />
             </el-select>
-          </div>
-          <div>
-            <label for="part-price">{{ t('close.price', { currency }) }}</label>
+          </FormField>
+          <FormField id="part-price" :label="t('close.price', { currency })" :error="errors.price">
             <el-input id="part-price" v-model="part.price" inputmode="decimal" />
-            <p v-if="errors.price" class="alarm">{{ errors.price }}</p>
-          </div>
+          </FormField>
           <button type="submit" class="push">{{ t('close.recordPart') }}</button>
         </form>
         <form class="sheet fields" novalidate @submit.prevent="recordFlash">
           <h2 class="wide">{{ t('close.flash') }}</h2>
-          <div>
-            <label for="memory">{{ t('close.memory') }}</label>
+          <FormField id="memory" :label="t('close.memory')" :error="errors.memory">
             <el-select id="memory" v-model="flash.memory" :placeholder="t('close.memory')" data-test="memory">
               <el-option v-for="one in memories" :key="one" :value="one" :label="t(`memory.${one}`)" />
             </el-select>
-            <p v-if="errors.memory" class="alarm">{{ errors.memory }}</p>
-          </div>
-          <div>
-            <label for="image">{{ t('close.image') }}</label>
+          </FormField>
+          <FormField id="image" :label="t('close.image')" :error="errors.image">
             <el-input id="image" v-model="flash.image" />
-            <p v-if="errors.image" class="alarm">{{ errors.image }}</p>
-          </div>
-          <div>
-            <label for="flash-result">{{ t('close.result') }}</label>
+          </FormField>
+          <FormField id="flash-result" :label="t('close.result')">
             <el-select id="flash-result" v-model="flash.result">
               <el-option v-for="one in flashResults" :key="one" :value="one" :label="t(`flashResult.${one}`)" />
             </el-select>
-          </div>
+          </FormField>
           <button type="submit" class="push">{{ t('close.recordFlash') }}</button>
         </form>
       </div>
@@ -210,15 +184,12 @@ async function closeJob(): Promise<void> {
         </section>
         <form class="sheet fields" novalidate @submit.prevent="closeJob">
           <h2 class="wide">{{ t('close.outcomeTitle') }}</h2>
-          <div class="wide">
-            <label for="outcome">{{ t('close.outcome') }}</label>
+          <FormField id="outcome" class="wide" :label="t('close.outcome')" :error="errors.outcome">
             <el-select id="outcome" v-model="end.outcome" :placeholder="t('close.outcome')" data-test="outcome">
               <el-option v-for="one in outcomesOfAJob" :key="one" :value="one" :label="t(`outcome.${one}`)" />
             </el-select>
-            <p v-if="errors.outcome" class="alarm">{{ errors.outcome }}</p>
-          </div>
-          <div class="wide">
-            <label for="fault">{{ t('close.fault') }}</label>
+          </FormField>
+          <FormField id="fault" class="wide" :label="t('close.fault')">
             <el-select
               id="fault"
               v-model="end.fault"
@@ -233,26 +204,23 @@ async function closeJob(): Promise<void> {
                 v-for="one in faults"
                 :key="one.id"
                 :value="one.id"
-                :label="`${names.assembly(store.compiled?.faults.get(one.id)?.assembly ?? '')}: ${names.fault(one.id)} (${percent(one.odds)})`"
+                :label="`${names.assembly(compiled.faults.get(one.id)?.assembly ?? '')}: ${names.fault(one.id)} (${percent(one.odds)})`"
               />
             </el-select>
-          </div>
-          <div class="wide">
-            <label for="minutes">{{ t('close.minutes') }}</label>
+          </FormField>
+          <FormField id="minutes" class="wide" :label="t('close.minutes')" :error="errors.minutes">
             <el-input id="minutes" v-model="end.minutes" inputmode="decimal" />
-            <p v-if="errors.minutes" class="alarm">{{ errors.minutes }}</p>
-          </div>
-          <div class="wide">
-            <label for="remains">{{ t('close.remains') }}</label>
+          </FormField>
+          <FormField id="remains" class="wide" :label="t('close.remains')">
             <el-input id="remains" v-model="end.remains" type="textarea" :rows="3" />
-          </div>
-          <button type="submit" class="push full wide" :disabled="closing || store.fold.closed" data-test="close-job">
+          </FormField>
+          <button type="submit" class="push full wide" :disabled="closing || fold.closed" data-test="close-job">
             {{ t('close.close') }}
           </button>
         </form>
       </div>
     </div>
-  </template>
+  </JobGate>
 </template>
 
 <style scoped>
@@ -279,11 +247,6 @@ async function closeJob(): Promise<void> {
 }
 .wide {
   grid-column: 1 / -1;
-}
-label {
-  display: block;
-  font-size: 15px;
-  color: var(--ink-soft);
 }
 .push {
   justify-content: center;

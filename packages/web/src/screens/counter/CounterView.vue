@@ -7,6 +7,7 @@ import { useI18n } from 'vue-i18n';
 import { api, NotReached } from '../../api.ts';
 import { useNames } from '../../names.ts';
 import { parseBetween, parseBlinkCount } from '../../numbers.ts';
+import FormField from '../../parts/FormField.vue';
 import NotReachedSheet from '../../parts/NotReachedSheet.vue';
 import SuspectList from '../../parts/SuspectList.vue';
 import { textOf, usePacks } from '../../stores/packs.ts';
@@ -176,8 +177,7 @@ async function another(): Promise<void> {
     <form ref="start" class="left" novalidate @submit.prevent="save" @keydown.ctrl.enter.prevent="save">
       <fieldset :disabled="saved !== undefined" class="sheet">
         <legend>{{ t('counter.wrong') }}</legend>
-        <div class="field wide" :class="{ wrong: errors.symptoms }">
-          <label for="symptoms">{{ t('counter.symptoms') }}</label>
+        <FormField id="symptoms" class="wide" :label="t('counter.symptoms')" :error="errors.symptoms">
           <el-select
             id="symptoms"
             v-model="form.symptoms"
@@ -193,30 +193,23 @@ async function another(): Promise<void> {
               :label="`${textOf(symptom.name)} (${textOf(symptom.said)})`"
             />
           </el-select>
-          <p v-if="errors.symptoms" class="alarm">{{ errors.symptoms }}</p>
-        </div>
-        <div class="field wide">
-          <label for="words">{{ t('counter.words') }}</label>
+        </FormField>
+        <FormField id="words" class="wide" :label="t('counter.words')">
           <el-input id="words" v-model="form.words" type="textarea" :rows="2" />
-        </div>
-        <div class="field" :class="{ wrong: errors.blink }">
-          <label for="blink">{{ t('counter.blink') }}</label>
+        </FormField>
+        <FormField id="blink" :label="t('counter.blink')" :error="errors.blink">
           <el-input id="blink" v-model="form.blink" :placeholder="t('counter.blinkHint')" />
-          <p v-if="errors.blink" class="alarm">{{ errors.blink }}</p>
-        </div>
+        </FormField>
         <div class="field bottom">
           <el-checkbox v-model="form.blinkTwice" :disabled="form.blink.trim() === ''">{{ t('counter.blinkTwice') }}</el-checkbox>
         </div>
       </fieldset>
       <fieldset :disabled="saved !== undefined" class="sheet">
         <legend>{{ t('counter.set') }}</legend>
-        <div class="field" :class="{ wrong: errors.maker }">
-          <label for="maker">{{ t('counter.maker') }}</label>
+        <FormField id="maker" :label="t('counter.maker')" :error="errors.maker">
           <el-input id="maker" v-model="form.maker" :placeholder="t('counter.makerHint')" />
-          <p v-if="errors.maker" class="alarm">{{ errors.maker }}</p>
-        </div>
-        <div class="field">
-          <label for="family">{{ t('counter.family') }}</label>
+        </FormField>
+        <FormField id="family" :label="t('counter.family')">
           <el-select
             id="family"
             v-model="form.family"
@@ -229,57 +222,46 @@ async function another(): Promise<void> {
           >
             <el-option v-for="one in families" :key="one.id" :value="one.id" :label="textOf(one.name)" />
           </el-select>
-        </div>
-        <div class="field">
-          <label for="model">{{ t('counter.model') }}</label>
+        </FormField>
+        <FormField id="model" :label="t('counter.model')">
           <el-input id="model" v-model="form.model" />
-        </div>
-        <div class="field">
-          <label for="serial">{{ t('counter.serial') }}</label>
+        </FormField>
+        <FormField id="serial" :label="t('counter.serial')">
           <el-input id="serial" v-model="form.serial" />
-        </div>
-        <div class="field short" :class="{ wrong: errors.size }">
-          <label for="size">{{ t('counter.size') }}</label>
+        </FormField>
+        <FormField id="size" class="short" :label="t('counter.size')" :error="errors.size">
           <el-input id="size" v-model="form.size" inputmode="numeric" />
-          <p v-if="errors.size" class="alarm">{{ errors.size }}</p>
-        </div>
-        <div class="field short" :class="{ wrong: errors.age }">
-          <label for="age">{{ t('counter.age') }}</label>
+        </FormField>
+        <FormField id="age" class="short" :label="t('counter.age')" :error="errors.age">
           <el-input id="age" v-model="form.age" inputmode="decimal" />
-          <p v-if="errors.age" class="alarm">{{ errors.age }}</p>
-        </div>
-        <div class="field">
-          <label for="layout">{{ t('counter.layout') }}</label>
+        </FormField>
+        <FormField id="layout" :label="t('counter.layout')">
           <el-select id="layout" v-model="form.layout">
             <el-option value="not-sure" :label="t('counter.notSure')" />
             <el-option v-for="layout in packs.current.pack.layouts" :key="layout.id" :value="layout.id" :label="textOf(layout.name)" />
           </el-select>
-        </div>
+        </FormField>
         <div class="field wide">
           <span class="grouplabel">{{ t('counter.condition') }}</span>
           <el-checkbox-group v-model="form.condition">
             <el-checkbox v-for="one in conditions" :key="one" :value="one">{{ t(`condition.${one}`) }}</el-checkbox>
           </el-checkbox-group>
         </div>
-        <div class="field wide">
-          <label for="earlier">{{ t('counter.earlier') }}</label>
+        <FormField id="earlier" class="wide" :label="t('counter.earlier')">
           <el-input id="earlier" v-model="form.earlier" />
-        </div>
+        </FormField>
       </fieldset>
       <fieldset :disabled="saved !== undefined" class="sheet">
         <legend>{{ t('counter.customer') }}</legend>
         <div class="field wide">
           <el-checkbox v-model="form.ownSet">{{ t('counter.ownSet') }}</el-checkbox>
         </div>
-        <div class="field" :class="{ wrong: errors.name }">
-          <label for="name">{{ t('counter.name') }}</label>
+        <FormField id="name" :label="t('counter.name')" :error="errors.name">
           <el-input id="name" v-model="form.name" :disabled="form.ownSet" />
-          <p v-if="errors.name" class="alarm">{{ errors.name }}</p>
-        </div>
-        <div class="field">
-          <label for="contact">{{ t('counter.contact') }}</label>
+        </FormField>
+        <FormField id="contact" :label="t('counter.contact')">
           <el-input id="contact" v-model="form.contact" :disabled="form.ownSet" />
-        </div>
+        </FormField>
       </fieldset>
     </form>
 
@@ -357,7 +339,6 @@ legend {
 }
 .field {
   grid-column: span 2;
-  min-width: 0;
 }
 .field.wide {
   grid-column: 1 / -1;
@@ -368,15 +349,10 @@ legend {
 .field.bottom {
   align-self: end;
 }
-.field > label:not(.el-checkbox),
 .grouplabel {
   display: block;
   font-size: 15px;
   color: var(--ink-soft);
-}
-.wrong :deep(.el-input__wrapper),
-.wrong :deep(.el-select__wrapper) {
-  box-shadow: 0 0 0 2px var(--alarm) inset;
 }
 .save {
   width: 100%;

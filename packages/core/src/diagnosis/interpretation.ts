@@ -1,0 +1,91 @@
+/** What an interpreted case consists of: hypotheses, evidence for them, and what could not be used. */
+import type { Family, Fault } from '../knowledge/index.ts';
+import type { Entry, SetState } from '../ledger/index.ts';
+
+export const notInBook = 'not-in-the-book';
+
+export interface Hypothesis {
+  readonly layoutId: string;
+  /** Undefined: "not in the book". */
+  readonly fault: Fault | undefined;
+  readonly prior: number;
+}
+
+/** Why an entry that could have been evidence isn't. */
+export const unusedCodes = [
+  'unknown-test',
+  'unknown-outcome',
+  'unknown-symptom',
+  'unknown-family',
+  'unknown-layout',
+  'unknown-repair',
+  'no-blink-table',
+  'said-nothing',
+  'could-not-change',
+  'symptom-was-absent',
+  'plug-left-out',
+  'wrong-layout',
+  'object-missing',
+  'counts-not-used',
+] as const;
+export type UnusedCode = (typeof unusedCodes)[number];
+
+export interface Unused {
+  readonly entry: string;
+  readonly code: UnusedCode;
+  readonly id?: string;
+}
+
+export const doubtCodes = [
+  'answers-disagree',
+  'blink-read-once',
+  'count-not-in-table',
+  'code-not-read-first',
+  'fits-nothing-well',
+  'layout-not-certain',
+  'outside-scope',
+  'symptom-changed',
+] as const;
+export type DoubtCode = (typeof doubtCodes)[number];
+
+export interface Doubt {
+  readonly code: DoubtCode;
+  readonly id?: string;
+  readonly value?: number;
+  readonly entries?: readonly string[];
+}
+
+export interface EvidenceUnit {
+  readonly kind: 'symptom' | 'blink' | 'test' | 'repair';
+  readonly key: string;
+  readonly entries: readonly Entry[];
+  readonly logLikelihood: readonly number[];
+  /** For tests: what was answered, for proof requirements. */
+  readonly answers: readonly { test: string; of: string | undefined; outcome: string; sure: boolean }[];
+}
+
+export interface Interpretation {
+  readonly hypotheses: readonly Hypothesis[];
+  readonly units: readonly EvidenceUnit[];
+  readonly unused: readonly Unused[];
+  readonly doubts: readonly Doubt[];
+  readonly symptoms: ReadonlySet<string>;
+  readonly family: Family | undefined;
+  readonly layoutOdds: Readonly<Record<string, number>>;
+  /** The layout plans and lists are taken from: the likeliest. */
+  readonly layoutId: string | undefined;
+  readonly state: SetState;
+  readonly blinkRead: boolean;
+  readonly cautionsRead: ReadonlySet<string>;
+  /** `test|of` already answered with something, and those that can't be done here. */
+  readonly answered: ReadonlySet<string>;
+  readonly impossible: ReadonlySet<string>;
+  /** Tried, and it couldn't be told. */
+  readonly unclear: ReadonlySet<string>;
+  /** Repairs already done, by id. */
+  readonly repaired: ReadonlySet<string>;
+  readonly closed: boolean;
+}
+
+/** One test on one object, as a key. */
+export const testKey = (test: string, of: string | undefined): string => (of === undefined ? test : `${test}|${of}`);

@@ -1,0 +1,164 @@
+/** Units of evidence: one thing observed, however often it was looked at, and what it says of each hypothesis. */
+import { codesGivenFault, misreadOnce, nearestCodes, readingGivenCode } from '../blink/index.ts';
+import type { CompiledPack, Family, Repair, TestDefinition } from '../knowledge/index.ts';
+import type { BodyOf, Entry } from '../ledger/index.ts';
+import { holds, type Circumstances } from './conditions.ts';
+import type { Doubt, EvidenceUnit, Hypothesis } from './interpretation.ts';
+
+/** One look at a test, and how often such a look is wrong. */
+export interface Reading {
+  readonly entry: Entry;
+  readonly body: BodyOf<'test.answered'>;
+  readonly error: number;
+}
+
+export interface BlinkEntry {
+  readonly entry: Entry;
+  readonly body: BodyOf<'blink.read'>;
+}
+
+export interface Facts {
+  readonly symptoms: ReadonlySet<string>;
+  readonly family: Family | undefined;
+  readonly hypotheses: readonly Hypothesis[];
+  readonly compiled: CompiledPack;
+}
+
+// Values of ours until the shop's closed jobs tell better ones.
+/** A complaint names the wrong row. */
+const complaintError = 0.03;
+/** Tests that share a cause of error: chance that the shared cause struck. */
+const groupError = 0.05;
+
+export function complaintUnit(complaints: readonly string[], entries: readonly Entry[], { hypotheses, compiled }: Facts): EvidenceUnit {
+  const count = compiled.symptomIds.length;
+  return {
+    kind: 'symptom',
+    key: 'symptom',
+    entries,
+    answers: [],
+    logLikelihood: hypotheses.map(({ fault }) =>
+      complaints.reduce((sum, id) => {
+        const told = fault ? (compiled.symptomOdds.get(fault.id)?.[compiled.symptomIds.indexOf(id)] ?? 0) : 1 / count;
+        return sum + Math.log((1 - complaintError) * told + complaintError / count);
+      }, 0),
+    ),
+  };
+}
+
+/** All readings of the light are looks at one code; `family` has a table. */
+export function blinkUnit(readings: readonly BlinkEntry[], family: Family, { hypotheses, compiled }: Facts, doubts: Doubt[]): EvidenceUnit {
+  const codes = [...family.blink, undefined];
+  for (const { entry, body } of readings) {
+    if (body.cycles < 2) doubts.push({ code: 'blink-read-once', value: misreadOnce, entries: [entry.id] });
+    const nearest = nearestCodes(family, body)[0];
+    if (nearest && nearest.distance > 0) doubts.push({ code: 'count-not-in-table', id: nearest.code.id, entries: [entry.id] });
+  }
+  const looks = codes.map((code) => readings.reduce((product, { body }) => product * readingGivenCode(body, code), 1));
+  return {
+    kind: 'blink',
+    key: 'blink',
+    entries: readings.map(({ entry }) => entry),
+    answers: [],
+    logLikelihood: hypotheses.map(({ fault }) => {
+      const sent = fault ? codesGivenFault(compiled, family, fault) : codes.map(() => 1 / codes.length);
+      return Math.log(looks.reduce((total, look, index) => total + (sent[index] ?? 0) * look, 0));
+    }),
+  };
+}
+
+/** One unit a group; a test without a group is a group of its own. `readings` by test and object. */
+export function testUnits(readings: ReadonlyMap<string, readonly Reading[]>, facts: Facts, doubts: Doubt[]): EvidenceUnit[] {
+  const { compiled, hypotheses } = facts;
+  const groups = new Map<string, { test: TestDefinition; of: string | undefined; looks: readonly Reading[] }[]>();
+  for (const [key, looks] of readings) {
+    const first = looks[0];
+    const test = first && compiled.tests.get(compiled.currentId(first.body.test));
+    if (!first || !test) continue;
+    const group = test.group ?? key;
+    groups.set(group, [...(groups.get(group) ?? []), { test, of: first.body.of, looks }]);
+    if (new Set(looks.map((one) => one.body.outcome)).size > 1) {
+      doubts.push({ code: 'answers-disagree', id: test.id, entries: looks.map((one) => one.entry.id) });
+    }
+  }
+  return [...groups].map(([key, members]) => {
+    const shared = members.length > 1 ? groupError : 0;
+    return {
+      kind: 'test',
+      key,
+      entries: members.flatMap((member) => member.looks.map((one) => one.entry)),
+      answers: members.flatMap(({ test, of, looks }) =>
+        looks.map(({ body }) => ({
+          test: test.id,
+          of,
+          outcome: body.outcome,
+          sure: body.sure === 'sure' && body.asDesigned !== false && body.symptomPresent !== 'unknown',
+        })),
+      ),
+      logLikelihood: hypotheses.map((hypothesis) => {
+        let told = 1;
+        let untold = 1;
+        for (const { test, of, looks } of members) {
+          const outcomes = compiled.outcomeIds(test.id);
+          const now = { symptoms: facts.symptoms, family: facts.family, layoutId: hypothesis.layoutId };
+          told *= looksGiven(looks, outcomes, oddsFor(test, hypothesis, of, now, compiled));
+          untold *= looksGiven(
+            looks,
+            outcomes,
+            outcomes.map(() => 1 / outcomes.length),
+          );
+        }
+        return Math.log((1 - shared) * told + shared * untold);
+      }),
+    };
+  });
+}
+
+/** A fault survives its own repair with 1 - p(fix); any other fault survives it but for a chance cure. */
+export function repairUnit(
+  repair: Repair,
+  entry: Entry,
+  result: 'cured' | 'unchanged' | 'changed',
+  { hypotheses, compiled }: Facts,
+): EvidenceUnit {
+  const fixes = compiled.likelihoodWord(repair.fixes);
+  const byChance = Math.min(...Object.values(compiled.pack.scale.likelihood));
+  return {
+    kind: 'repair',
+    key: `repair|${entry.id}`,
+    entries: [entry],
+    answers: [],
+    logLikelihood: hypotheses.map(({ fault }) => {
+      const gone = fault?.assembly === repair.assembly ? fixes : fault ? byChance : 0.5;
+      return Math.log(result === 'unchanged' ? 1 - gone : gone);
+    }),
+  };
+}
+
+/** P(outcome | hypothesis) over a test's outcomes, for an answer without error. Where the test says nothing: uniform. */
+export function oddsFor(
+  test: TestDefinition,
+  hypothesis: Hypothesis,
+  of: string | undefined,
+  now: Circumstances,
+  compiled: CompiledPack,
+): readonly number[] {
+  const outcomes = compiled.outcomeIds(test.id);
+  const block = test.likelihood.find((one) => holds(one.when, now));
+  if (!hypothesis.fault || !block || !test.scope.layouts.includes(hypothesis.layoutId)) return outcomes.map(() => 1 / outcomes.length);
+  return compiled.outcomeOdds(test, block, hypothesis.layoutId, hypothesis.fault.id, of);
+}
+
+/**
+ * P(looks | odds of the true outcome). The true outcome is one; every look at it errs on its own. So the same test done
+ * again is one observation grown more reliable, and can never say more than a perfect look would.
+ */
+function looksGiven(looks: readonly Reading[], outcomes: readonly string[], odds: readonly number[]): number {
+  return outcomes.reduce((sum, truth, index) => {
+    const seen = looks.reduce(
+      (product, { body, error }) => product * (body.outcome === truth ? 1 - error : error / (outcomes.length - 1)),
+      1,
+    );
+    return sum + (odds[index] ?? 0) * seen;
+  }, 0);
+}
