@@ -199,3 +199,25 @@ test('a job that does not exist, and an address that does not', async ({ page })
   await page.goto('/no/such/place');
   await expect(page.getByText('There is nothing at this address.')).toBeVisible();
 });
+
+test('a set is taken in by keyboard alone: typing ahead finds the complaint, Ctrl Enter stores, Enter opens the bench', async ({
+  page,
+}) => {
+  await page.goto('/jobs/new');
+  await page.getByLabel('Symptom').focus();
+  await page.keyboard.type('dies');
+  await expect(page.getByRole('option', { name: /^Starts, then shuts down/ })).toBeVisible();
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Tab');
+  await page.keyboard.type('goes off while I cook');
+  await page.getByLabel('Maker').focus();
+  await page.keyboard.type('Tassimar');
+  await page.getByLabel('Name', { exact: true }).focus();
+  await page.keyboard.type('Theodora Vanterpool-Brackenridge of the Old Customs House by the Eastern Mole');
+  await page.keyboard.press('Control+Enter');
+  await expect(page.getByTestId('saved')).toContainText(/Job \d+ is taken in/);
+  await page.keyboard.press('Enter');
+  await expect(page.getByTestId('next')).toBeVisible();
+  await expect(page.locator('[data-kind="symptom.reported"]')).toContainText('goes off while I cook');
+});

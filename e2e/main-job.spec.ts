@@ -22,6 +22,14 @@ test('a set from the counter to a closed job survives a restart of server and da
   await expect(verdictOf(page, 'strips')).toHaveAttribute('data-verdict', 'proven');
   await expect(page.getByTestId('next')).toHaveAttribute('data-step', 'replace.strips');
 
+  // The glass has to come out: its cautions first, then one key says how the repair went.
+  await page.keyboard.press('1');
+  await expect(page.locator('[data-kind="repair.done"]')).toHaveCount(0);
+  await page.keyboard.press('c');
+  await expect(page.getByTestId('read-cautions')).toHaveCount(0);
+  await page.keyboard.press('1');
+  await expect(page.locator('[data-kind="repair.done"]')).toContainText('Replace all backlight strips: cured');
+
   await page.getByTestId('to-close').click();
   await page.getByLabel('Number on the board').fill('QKS-50-4');
   await page.getByLabel('Price, EUR').fill('46.50');

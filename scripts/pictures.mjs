@@ -38,9 +38,10 @@ const pictures = {
 const browser = await chromium.launch({ executablePath: '/usr/bin/chromium' });
 for (const [name, go] of Object.entries(pictures)) {
   if (only.length > 0 && !only.includes(name)) continue;
-  const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, colorScheme: name === 'bench-dark' ? 'dark' : 'light' });
+  const page = await browser.newPage({ bypassCSP: true, viewport: { width: 1280, height: 800 }, colorScheme: 'light' });
   await go(page);
   await page.waitForLoadState('networkidle');
+  await page.addStyleTag({ content: '*, *::after { transition: none !important; }' });
   await page.screenshot({ path: inRoot(`docs/screenshots/${name}.png`) });
   await page.close();
 }

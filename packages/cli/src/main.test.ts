@@ -91,7 +91,7 @@ describe('veglia case', () => {
     const name = file('dark.json', dark);
     const information = json(veglia('case', 'next', name, '--top', '2').out) as { next: { because: { code: string; sentence: string } }[] };
     expect(information.next).toHaveLength(2);
-    expect(information.next[0]?.because.sentence).toMatch(/bit in \d+ min/);
+    expect(information.next[0]?.because.sentence).toMatch(/about \d+ % of the doubt goes in \d+ min/);
     const fixed = json(veglia('case', 'next', name, '--policy', 'fixed').out) as { next: { because: { code: string } }[] };
     expect(fixed.next[0]?.because.code).toBe('list-order');
   });

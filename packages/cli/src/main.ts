@@ -1,5 +1,5 @@
 /** `veglia <verb>`: thin over core. JSON out; exit code 0 fine, 1 the input is wrong, 2 the call is wrong. */
-import { problemSentence, say, words } from '@veglia/contract';
+import { problemSentence, reasonSentence, words } from '@veglia/contract';
 import {
   caseFileSchema,
   checkPack,
@@ -24,11 +24,10 @@ const told = (problems: readonly Problem[]): object[] =>
   problems.map((problem) => ({ ...problem, sentence: problemSentence(problem, words.en) }));
 
 /** A step with its reason as a sentence. */
-function stepOut(step: NextStep): object {
-  const { bits, of, position, code } = step.because;
-  const values = { bits: bits?.toFixed(2), minutes: Math.round(step.minutes + step.waitMinutes), of: of ?? step.of, position };
-  return { ...step, because: { ...step.because, sentence: say(words.en.reason[code], values) } };
-}
+const stepOut = (step: NextStep): object => ({
+  ...step,
+  because: { ...step.because, sentence: reasonSentence(step, words.en, (id) => id) },
+});
 
 function foldOut(fold: CaseFold, hasCounts: boolean): object {
   const counts = hasCounts ? [{ entry: 'case', code: 'counts-not-used' }] : [];

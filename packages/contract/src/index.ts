@@ -19,6 +19,6 @@ export {
 export type { Appended, Customer, EntryDraft, Health, Job, JobCard, NewJob, NewJobInput, Person, Plate, RouteDescription } from './api.ts';
 export { errorCodes, errorStatus, problemDocumentSchema, problemMediaType } from './errors.ts';
 export type { ErrorCode, ProblemDocument } from './errors.ts';
-export { problemSentence } from './problems.ts';
+export { problemSentence, reasonSentence } from './problems.ts';
 export { languages, say, words } from './words/index.ts';
 export type { Language, Words } from './words/index.ts';

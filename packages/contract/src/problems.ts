@@ -1,4 +1,4 @@
-import type { Problem } from '@veglia/core';
+import type { NextStep, Problem } from '@veglia/core';
 import { say, type Words } from './words/index.ts';
 
 /** One of the core's problems as a sentence. */
@@ -7,5 +7,17 @@ export function problemSentence(problem: Problem, words: Words): string {
   return say(words.problem[code], {
     ...values,
     expected: problem.expected ?? (code === 'procedure-without-caution' ? 'a caution' : undefined),
+  });
+}
+
+/** Why a step is proposed, as a sentence; `assembly` names an assembly. */
+export function reasonSentence(step: NextStep, words: Words, assembly: (id: string) => string): string {
+  const { code, share, of, position } = step.because;
+  const target = of ?? step.of;
+  return say(words.reason[code], {
+    share: `${Math.round(100 * (share ?? 0))} %`,
+    minutes: Math.max(1, Math.round(step.minutes + step.waitMinutes)),
+    of: target === undefined ? undefined : assembly(target),
+    position,
   });
 }

@@ -87,6 +87,7 @@ export type {
   NextStep,
   OutcomePreview,
   Policy,
+  Reason,
   ReasonCode,
   Unused,
   UnusedCode,

@@ -24,11 +24,11 @@ export const en: Words = {
   reason: {
     'code-first': 'Read the blink code before anything heats, swaps, resets or cleans: it may not come back.',
     'needed-for-proof': '{of} is likely, but this is missing before it may be called proven.',
-    'most-bits-per-minute': 'Tells most for its time: {bits} bit in {minutes} min.',
+    'most-bits-per-minute': 'Tells most for its time: about {share} of the doubt goes in {minutes} min.',
     'list-order': 'Number {position} on the fixed list for this layout.',
     proven: '{of} is proven. Nothing left to test first.',
     'likeliest-left': '{of} is the likeliest, but not proven: a guess, and a dear one if wrong.',
-    'chosen-anyway': 'Chosen by you: {bits} bit in {minutes} min.',
+    'chosen-anyway': 'Chosen by you: about {share} of the doubt goes in {minutes} min.',
     'nothing-tells-more': 'Can’t tell yet: no step left in the book tells more about this set.',
   },
   unused: {

@@ -21,8 +21,10 @@ export const misreadTwice = 0.03;
 const offByOne = 0.4;
 const offByTwo = 0.08;
 const farOff = 0.01;
-/** A reading of a code that no table knows could have been any of about this many. */
+/** A code that no table knows could be any of about this many. */
 const otherCodes = 20;
+/** What the table leaves of a fault is mostly no blinking at all; this share of it blinks some other code. */
+const blinksAtAll = 0.1;
 
 /** Blinks between two codes; undefined where their groups differ in number, so that they can't be confused by one. */
 export function groupDistance(a: readonly number[], b: readonly number[]): number | undefined {
@@ -33,7 +35,7 @@ export function groupDistance(a: readonly number[], b: readonly number[]): numbe
 /** P(reading | code sent), up to a factor that is the same for all codes. */
 export function readingGivenCode(reading: BlinkReading, code: BlinkCode | undefined): number {
   const misread = reading.cycles >= 2 ? misreadTwice : misreadOnce;
-  if (code === undefined) return 1 / otherCodes;
+  if (code === undefined) return blinksAtAll / otherCodes;
   const colourFits = reading.colour === undefined || code.colour === undefined || reading.colour === code.colour;
   const distance = groupDistance(reading.groups, code.groups);
   const byCount = distance === 0 ? 1 - misread : misread * (distance === 1 ? offByOne : distance === 2 ? offByTwo : farOff);

@@ -6,5 +6,5 @@ export { engine, foldCase, proofOf, type AssemblyView, type Because, type CaseFo
 export { expectedInformation } from './information.ts';
 export { leftOutCodes, policies, recommend, type LeftOut, type LeftOutCode, type Policy, type Recommendation } from './next.ts';
 export { entropyBits, logOdds, posterior } from './posterior.ts';
-export { reasonCodes, type NextStep, type OutcomePreview, type ReasonCode } from './steps.ts';
+export { reasonCodes, type NextStep, type OutcomePreview, type Reason, type ReasonCode } from './steps.ts';
 export { verdicts, type MissingStep, type Verdict } from './verdict.ts';

@@ -5,7 +5,7 @@ import type { Belief } from './belief.ts';
 import { holds } from './conditions.ts';
 import { testKey } from './interpretation.ts';
 import { expectedInformation } from './information.ts';
-import { rounded } from './posterior.ts';
+import { entropyBits, rounded } from './posterior.ts';
 import { blinkStep, cautionsFor, effortToReach, priceOf, repairSteps, stopStep, type NextStep } from './steps.ts';
 import { proofState, type Verdict } from './verdict.ts';
 
@@ -54,6 +54,7 @@ export function recommend(
   if (!layout || interpretation.closed) return { next: [], leftOut: [] };
   const codeFirst = symptoms.has('blinking') && !interpretation.blinkRead;
 
+  const openBits = entropyBits([...belief.assemblies.values()]);
   const weighed = new Map<string, Scored>();
   const weigh = (test: TestDefinition, of: string | undefined): Scored => {
     const key = testKey(test.id, of);
@@ -68,7 +69,7 @@ export function recommend(
         kind: 'test',
         id: test.id,
         ...(of === undefined ? {} : { of }),
-        because: { code: 'most-bits-per-minute', bits },
+        because: { code: 'most-bits-per-minute', bits, share: openBits > 0 ? bits / openBits : 0 },
         minutes: effort.handsOn,
         waitMinutes: effort.wait,
         cost: priceOf(effort, settings),
@@ -127,7 +128,7 @@ export function recommend(
   if (next.length === 0) next.push(stopStep(compiled, settings));
 
   const leftOut = ranked.flatMap(({ step, left }): LeftOut[] => {
-    const because = { code: 'chosen-anyway' as const, bits: step.because.bits ?? 0 };
+    const because = { ...step.because, code: 'chosen-anyway' as const };
     if (left !== undefined) return [{ code: left, step: { ...step, because } }];
     const offered = next.some((one) => one.kind === 'test' && one.id === step.id && one.of === step.of);
     return offered ? [] : [{ code: 'pointless', step: { ...step, because } }];

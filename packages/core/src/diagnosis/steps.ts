@@ -25,11 +25,23 @@ export interface OutcomePreview {
   readonly clears: readonly string[];
 }
 
+export interface Reason {
+  readonly code: ReasonCode;
+  /** Expected information about the assembly, bits. */
+  readonly bits?: number;
+  /** The same as a share of all that is still open, 0 to 1. */
+  readonly share?: number;
+  /** Assembly it is needed for. */
+  readonly of?: string;
+  /** Place on the fixed list, from 1. */
+  readonly position?: number;
+}
+
 export interface NextStep {
   readonly kind: 'test' | 'blink' | 'repair' | 'stop';
   readonly id: string;
   readonly of?: string;
-  readonly because: { readonly code: ReasonCode; readonly bits?: number; readonly of?: string; readonly position?: number };
+  readonly because: Reason;
   /** Hands-on, getting there included. */
   readonly minutes: number;
   readonly waitMinutes: number;

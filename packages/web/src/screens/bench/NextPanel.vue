@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** One step, large: what to do, what to watch, what it may do to you, and one key an answer. */
+import { reasonSentence, words, type Language } from '@veglia/contract';
 import type { Body, CaseFold, CompiledPack, NextStep } from '@veglia/core';
 import { computed, ref, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
@@ -17,7 +18,7 @@ const props = defineProps<{
   closePath: string;
 }>();
 const emit = defineEmits<{ write: [bodies: Body[]]; toggleThinkSo: []; back: [] }>();
-const { t } = useI18n();
+const { t, locale } = useI18n();
 const names = useNames(() => props.compiled);
 
 const test = computed(() => (props.step.kind === 'test' ? props.compiled.tests.get(props.step.id) : undefined));
@@ -51,14 +52,10 @@ const preview = (outcome: string): string => {
   return would ? t('bench.would', { id: names.assembly(would.top.id), odds: percent(would.top.odds) }) : '';
 };
 const why = computed(() => {
-  const { code, bits, of, position } = props.step.because;
-  const target = of ?? props.step.of;
-  return t(`core.reason.${code}`, {
-    bits: bits === undefined ? '' : bits.toFixed(2),
-    minutes: Math.round(props.step.minutes + props.step.waitMinutes),
-    of: target === undefined ? '' : names.assembly(target),
-    position: position ?? '',
-  });
+  const first = props.chosen ? { ...props.step, because: { ...props.step.because, code: 'chosen-anyway' as const } } : props.step;
+  return reasonSentence(first.kind === 'test' ? first : props.step, words[locale.value as Language] ?? words.en, (id) =>
+    names.assembly(id),
+  );
 });
 
 function answer(outcome: string): void {
@@ -101,14 +98,26 @@ function repaired(result: 'cured' | 'unchanged' | 'changed'): void {
   if (!locked.value) emit('write', [{ kind: 'repair.done', v: 1, repair: props.step.id, result, minutes: props.step.minutes }]);
 }
 
+const repairAnswers = computed(() =>
+  props.step.kind !== 'repair'
+    ? []
+    : [
+        { key: '1', result: 'cured' as const, name: t('bench.repairCured') },
+        { key: '2', result: 'unchanged' as const, name: t('bench.repairUnchanged') },
+        { key: '3', result: 'changed' as const, name: t('bench.repairChanged') },
+      ],
+);
+
 /** Keys arrive from the screen, which knows whether a field has them. True where one was used. */
 function press(key: string): boolean {
   if (key === 'c' && locked.value) readCautions();
   else if (key === 't' && test.value) emit('toggleThinkSo');
   else {
+    const repair = repairAnswers.value.find((one) => one.key === key);
     const found = answers.value.find((one) => one.key.toLowerCase() === key);
-    if (!found || locked.value) return false;
-    answer(found.outcome);
+    if (locked.value || (!repair && !found)) return false;
+    if (repair) repaired(repair.result);
+    else if (found) answer(found.outcome);
   }
   return true;
 }
@@ -195,14 +204,17 @@ defineExpose({ press });
     </form>
 
     <div v-else-if="step.kind === 'repair'" class="answers">
-      <button type="button" class="answer" :disabled="locked" data-outcome="cured" @click="repaired('cured')">
-        <span class="name">{{ t('bench.repairCured') }}</span>
-      </button>
-      <button type="button" class="answer" :disabled="locked" data-outcome="unchanged" @click="repaired('unchanged')">
-        <span class="name">{{ t('bench.repairUnchanged') }}</span>
-      </button>
-      <button type="button" class="answer" :disabled="locked" data-outcome="changed" @click="repaired('changed')">
-        <span class="name">{{ t('bench.repairChanged') }}</span>
+      <button
+        v-for="one in repairAnswers"
+        :key="one.result"
+        type="button"
+        class="answer"
+        :disabled="locked"
+        :data-outcome="one.result"
+        @click="repaired(one.result)"
+      >
+        <KeyCap :label="one.key" />
+        <span class="name">{{ one.name }}</span>
       </button>
       <RouterLink :to="closePath" class="push">{{ t('bench.toClose') }}</RouterLink>
     </div>

@@ -137,7 +137,14 @@ async function closeJob(): Promise<void> {
         <form class="sheet fields" novalidate @submit.prevent="recordPart">
           <h2 class="wide">{{ t('close.part') }}</h2>
           <FormField id="part-assembly" :label="t('close.assembly')" :error="errors.assembly">
-            <el-select id="part-assembly" v-model="part.assembly" filterable data-test="part-assembly" :placeholder="t('close.assembly')">
+            <el-select
+              id="part-assembly"
+              v-model="part.assembly"
+              filterable
+              default-first-option
+              data-test="part-assembly"
+              :placeholder="t('close.assembly')"
+            >
               <el-option v-for="one in assemblies" :key="one.id" :value="one.id" :label="names.assembly(one.id)" />
             </el-select>
           </FormField>
@@ -194,6 +201,7 @@ async function closeJob(): Promise<void> {
               id="fault"
               v-model="end.fault"
               filterable
+              default-first-option
               clearable
               :empty-values="[null, undefined, '']"
               :value-on-clear="''"

@@ -183,6 +183,7 @@ async function another(): Promise<void> {
             v-model="form.symptoms"
             multiple
             filterable
+            default-first-option
             :placeholder="t('counter.symptomsHint')"
             data-test="symptoms"
           >
@@ -214,6 +215,7 @@ async function another(): Promise<void> {
             id="family"
             v-model="form.family"
             filterable
+            default-first-option
             clearable
             :empty-values="[null, undefined, '']"
             :value-on-clear="''"
@@ -353,6 +355,10 @@ legend {
   display: block;
   font-size: 15px;
   color: var(--ink-soft);
+}
+.right {
+  position: sticky;
+  top: 10px;
 }
 .save {
   width: 100%;
