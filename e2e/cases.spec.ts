@@ -95,7 +95,9 @@ test('"can’t tell" is an answer; the order switches between odds and the fixed
   await page.getByRole('button', { name: 'Record the code' }).click();
   await expect(page.locator('[data-kind="blink.read"]')).toContainText('Blink code 6, 2 times the same');
   await expect(verdictOf(page, 'main').locator('.odds')).toHaveText(/8\d %|9\d %/);
-  await page.getByTestId('fixed-list').click();
+  await page.getByTestId('order-cost').click();
+  await expect(panel).toContainText(/[Cc]heapest way on.* \d+\.\d\d EUR/);
+  await page.keyboard.press('o');
   await expect(panel).toContainText('on the fixed list');
   await page.keyboard.press('o');
   await expect(panel).toContainText('Tells most for its time');

@@ -13,8 +13,9 @@ export interface Intake {
 }
 
 async function choose(page: Page, label: string, option: string | RegExp): Promise<void> {
-  // The placeholder lies over the field: the click is meant for whatever is there.
-  await page.getByLabel(label, { exact: true }).click({ force: true });
+  // By keyboard: a click meets the placeholder, or a list that is still closing.
+  await page.getByLabel(label, { exact: true }).focus();
+  await page.keyboard.press('ArrowDown');
   await page.getByRole('option', { name: option }).click();
 }
 

@@ -36,7 +36,8 @@ export function useNames(compiled: () => CompiledPack | undefined): Names {
     step(kind, id, of) {
       if (kind === 'test') return names.test(id, of);
       if (kind === 'repair') return names.repair(id);
-      return kind === 'blink' ? t('bench.blinkTitle') : t('bench.stop');
+      if (kind === 'blink') return t('bench.blinkTitle');
+      return id === 'give-up' ? t('bench.giveUp') : t('bench.stop');
     },
   };
   return names;

@@ -29,6 +29,10 @@ export const en: Words = {
     proven: '{of} is proven. Nothing left to test first.',
     'likeliest-left': '{of} is the likeliest, but not proven: a guess, and a dear one if wrong.',
     'chosen-anyway': 'Chosen by you: about {share} of the doubt goes in {minutes} min.',
+    'least-cost': 'Cheapest way on: saves about {saves} of the {toEnd} this is likely to cost to the end.',
+    'cheaper-than-testing': 'No further test pays for itself: trying this is the cheapest way on, about {toEnd} to the end. Not proven.',
+    'give-up-question':
+      'Going on is likely to cost as much as a comparable new set ({toEnd}). Put it to the customer: stop here, or go on all the same?',
     'nothing-tells-more': 'Can’t tell yet: no step left in the book tells more about this set.',
   },
   unused: {

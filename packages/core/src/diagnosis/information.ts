@@ -6,6 +6,20 @@ import { entropyBits, rounded } from './posterior.ts';
 import type { OutcomePreview } from './steps.ts';
 import { oddsFor } from './units.ts';
 
+/** P(answer | hypothesis), an honest answer's own error included: one row an outcome, one entry a hypothesis. */
+export function outcomeRows(belief: Belief, compiled: CompiledPack, test: TestDefinition, of: string | undefined): number[][] {
+  const { symptoms, family, hypotheses } = belief.interpretation;
+  const error = compiled.likelihoodWord(test.error);
+  const odds = hypotheses.map((hypothesis) => oddsFor(test, hypothesis, of, { symptoms, family, layoutId: hypothesis.layoutId }, compiled));
+  const outcomes = compiled.outcomeIds(test.id);
+  return outcomes.map((_, index) =>
+    odds.map((row) => {
+      const told = row[index] ?? 0;
+      return (1 - error) * told + (error * (1 - told)) / (outcomes.length - 1);
+    }),
+  );
+}
+
 /** Expected fall of the entropy over assemblies, bits, and what each answer would leave. */
 export function expectedInformation(
   belief: Belief,
@@ -14,19 +28,11 @@ export function expectedInformation(
   of: string | undefined,
 ): { bits: number; would: OutcomePreview[] } {
   const { interpretation, odds } = belief;
-  const { symptoms, family } = interpretation;
-  const outcomes = compiled.outcomeIds(test.id);
-  const error = compiled.likelihoodWord(test.error);
-  const rows = interpretation.hypotheses.map((hypothesis) =>
-    oddsFor(test, hypothesis, of, { symptoms, family, layoutId: hypothesis.layoutId }, compiled),
-  );
+  const rows = outcomeRows(belief, compiled, test, of);
   const { cleared } = compiled.pack.thresholds;
   let after = 0;
-  const would = outcomes.map((outcome, index) => {
-    const joint = odds.map((p, h) => {
-      const told = rows[h]?.[index] ?? 0;
-      return p * ((1 - error) * told + (error * (1 - told)) / (outcomes.length - 1));
-    });
+  const would = compiled.outcomeIds(test.id).map((outcome, index) => {
+    const joint = odds.map((p, h) => p * (rows[index]?.[h] ?? 0));
     const chance = joint.reduce((a, b) => a + b, 0);
     const assemblies = sumByAssembly(interpretation, chance > 0 ? joint.map((p) => p / chance) : odds);
     after += chance * entropyBits([...assemblies.values()]);

@@ -40,8 +40,11 @@ describe('the step that tells most per minute', () => {
   });
 
   test('cost is hands-on minutes at the rate and waits at their share', () => {
-    const input = { ...caseOf(['restart-loop']), settings: { rateMinorPerHour: 6000, waitShare: 0.5, currency: 'EUR' } };
-    for (const step of foldCase(input, shipped()).next) {
+    const input = {
+      ...caseOf(['restart-loop']),
+      settings: { rateMinorPerHour: 6000, waitShare: 0.5, currency: 'EUR', newSetMinor: 42_000 },
+    };
+    for (const step of foldCase(input, shipped()).next.filter((one) => one.kind === 'test')) {
       expect(step.cost).toEqual({ amountMinor: Math.round((step.minutes + 0.5 * step.waitMinutes) * 100), currency: 'EUR' });
     }
   });
@@ -52,6 +55,47 @@ describe('the step that tells most per minute', () => {
     expect(steps.length).toBeGreaterThan(5);
     for (const step of steps) expect(step.cautions).toEqual(expect.arrayContaining(['back-off', 'capacitor', 'strap']));
     expect(steps.find((step) => step.id === 'fuse')?.cautions).toContain('primary');
+  });
+});
+
+describe('the cheapest way to the end', () => {
+  const cost = (symptoms: string[], told: string[] = [], newSetMinor = 42_000) =>
+    foldCase(
+      { ...caseOf(symptoms, told), settings: { rateMinorPerHour: 4800, waitShare: 0.2, currency: 'EUR', newSetMinor } },
+      shipped(),
+      'cost',
+    ).next;
+
+  test('tests that pay for themselves come first, the best saving for its cost leading', () => {
+    const next = cost(['standby-no-start']);
+    const tests = next.filter((step) => step.kind === 'test');
+    expect(tests.length).toBeGreaterThan(2);
+    const ratios = tests.map((step) => ((step.because.savesMinor ?? 0) + step.cost.amountMinor) / step.cost.amountMinor);
+    for (const [index, ratio] of ratios.entries()) {
+      expect(ratio).toBeGreaterThan(1);
+      // Savings are told in whole minor units.
+      if (index > 0) expect(ratio).toBeLessThanOrEqual((ratios[index - 1] ?? 0) + 0.05);
+    }
+  });
+
+  test('once no test pays any more, the repair at hand: labour, opening and part', () => {
+    const [first] = cost(['sound-dark'], ['led.output=limit-then-off', 'strings.tester=one-dark', 'reseat:harness.light=unchanged']);
+    expect(first).toMatchObject({ kind: 'repair', id: 'replace.strips' });
+    // 60 minutes and 45 to lift the glass at 48.00 an hour, and a tenth of 420.00 for the strips.
+    expect(first?.cost.amountMinor).toBe(8400 + 4200);
+  });
+
+  test('a cracked panel is a question, with its figure: never a silent move', () => {
+    const next = cost(['half-picture'], ['look.glass=cracked', 'look.glass=cracked']);
+    expect(next.at(-1)).toMatchObject({
+      kind: 'stop',
+      because: { code: 'give-up-question', toEndMinor: expect.closeTo(42_000, -2) as unknown },
+    });
+  });
+
+  test('a dearer new set makes more repairs worth while', () => {
+    const repairs = (newSetMinor: number): number => cost(['sound-dark'], [], newSetMinor).filter((step) => step.kind === 'repair').length;
+    expect(repairs(8_000)).toBeLessThan(repairs(80_000));
   });
 });
 

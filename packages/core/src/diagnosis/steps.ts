@@ -14,6 +14,9 @@ export const reasonCodes = [
   'likeliest-left',
   'nothing-tells-more',
   'chosen-anyway',
+  'least-cost',
+  'cheaper-than-testing',
+  'give-up-question',
 ] as const;
 export type ReasonCode = (typeof reasonCodes)[number];
 
@@ -35,6 +38,10 @@ export interface Reason {
   readonly of?: string;
   /** Place on the fixed list, from 1. */
   readonly position?: number;
+  /** Expected saving of the step, its own cost taken off, minor units. */
+  readonly savesMinor?: number;
+  /** Expected cost to the end from here by the best way known, minor units. */
+  readonly toEndMinor?: number;
 }
 
 export interface NextStep {
@@ -77,7 +84,7 @@ export function effortToReach(procedure: Procedure, state: SetState, compiled: C
   return { handsOn, wait };
 }
 
-function minutesToStage(stage: number, state: SetState, compiled: CompiledPack): number {
+export function minutesToStage(stage: number, state: SetState, compiled: CompiledPack): number {
   return compiled.pack.stages.slice(state.stage + 1, stage + 1).reduce((sum, one) => sum + one.minutes, 0);
 }
 
@@ -124,22 +131,36 @@ export function repairSteps(
   settings: Settings,
   verdictOf: ReadonlyMap<string, Verdict>,
 ): NextStep[] {
-  const layout = compiled.layouts.get(layoutId);
-  const { state, repaired } = belief.interpretation;
+  const { repaired } = belief.interpretation;
   return compiled.pack.repairs
     .filter((repair) => repair.layouts.includes(layoutId) && !repaired.has(repair.id))
-    .map((repair) => ({ repair, odds: rounded(belief.assemblies.get(repair.assembly) ?? 0) }))
-    .filter(({ repair, odds }) => verdictOf.get(repair.assembly) === 'proven' || odds >= likelyEnoughToRepair)
+    .map((repair) => ({
+      repair,
+      odds: rounded(belief.assemblies.get(repair.assembly) ?? 0),
+      proven: verdictOf.get(repair.assembly) === 'proven',
+    }))
+    .filter(({ odds, proven }) => proven || odds >= likelyEnoughToRepair)
     .sort((a, b) => b.odds - a.odds || a.repair.minutes - b.repair.minutes || (a.repair.id < b.repair.id ? -1 : 1))
-    .map(({ repair }) => {
-      const stage = Math.max(0, compiled.stageIds.indexOf(layout?.access[repair.assembly] ?? ''));
-      const minutes = repair.minutes + minutesToStage(stage, state, compiled);
-      const proven = verdictOf.get(repair.assembly) === 'proven';
-      return {
-        ...plainStep('repair', repair.id, proven ? 'proven' : 'likeliest-left', compiled, settings, minutes),
-        of: repair.assembly,
-        stage: compiled.stageIds[stage] ?? '',
-        cautions: cautionsFor(stage, repair.cautions, compiled),
-      };
+    .flatMap(({ repair, proven }): NextStep[] => {
+      const step = repairStep(repair.id, belief, compiled, layoutId, settings);
+      return step ? [{ ...step, because: { code: proven ? 'proven' : 'likeliest-left' } }] : [];
     });
+}
+
+/** One repair with its labour and its part; the caller says why it is named. Undefined where the pack has no such repair. */
+export function repairStep(id: string, belief: Belief, compiled: CompiledPack, layoutId: string, settings: Settings): NextStep | undefined {
+  const repair = compiled.pack.repairs.find((one) => one.id === id);
+  if (!repair) return undefined;
+  const access = compiled.layouts.get(layoutId)?.access[repair.assembly];
+  const stage = access === undefined ? 0 : Math.max(0, compiled.stageIds.indexOf(access));
+  const minutes = repair.minutes + minutesToStage(stage, belief.interpretation.state, compiled);
+  const plain = plainStep('repair', id, 'likeliest-left', compiled, settings, minutes);
+  const part = Math.round(repair.partShare * settings.newSetMinor);
+  return {
+    ...plain,
+    cost: { ...plain.cost, amountMinor: plain.cost.amountMinor + part },
+    of: repair.assembly,
+    stage: compiled.stageIds[stage] ?? '',
+    cautions: cautionsFor(stage, repair.cautions, compiled),
+  };
 }

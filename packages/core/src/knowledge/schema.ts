@@ -205,7 +205,8 @@ export const repairSchema = z.strictObject({
   layouts: z.array(idSchema).min(1),
   minutes: minutesSchema,
   fixes: wordSchema,
-  part: z.boolean(),
+  /** Price of the part as a share of a comparable new set; 0 where none is needed. */
+  partShare: z.number().min(0).max(1),
   cautions: z.array(idSchema),
   source: sourceSchema,
 });

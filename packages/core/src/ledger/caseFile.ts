@@ -24,11 +24,13 @@ export const settingsSchema = z.strictObject({
   /** What a waiting minute costs beside a hands-on one. */
   waitShare: z.number().min(0).max(1),
   currency: z.string().regex(/^[A-Z]{3}$/),
+  /** A comparable new set: what giving this one up costs, and what parts are priced against. */
+  newSetMinor: z.number().int().min(1).max(100_000_000),
 });
 export type Settings = z.infer<typeof settingsSchema>;
 
 /** Values of ours until a shop states its own. */
-export const defaultSettings: Settings = { rateMinorPerHour: 4800, waitShare: 0.2, currency: 'EUR' };
+export const defaultSettings: Settings = { rateMinorPerHour: 4800, waitShare: 0.2, currency: 'EUR', newSetMinor: 42_000 };
 
 export interface CaseInput {
   readonly set: SetFacts;

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Body, Entry, NextStep } from '@veglia/core';
+import { policies, type Body, type Entry, type NextStep } from '@veglia/core';
 import { computed, onMounted, onUnmounted, ref, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { money, percent, useNames } from '../../names.ts';
@@ -88,7 +88,7 @@ function onKey(event: KeyboardEvent): void {
   const target = event.target as HTMLElement;
   if (target.closest('textarea, select') || (target instanceof HTMLInputElement && target.type !== 'checkbox')) return;
   const key = event.key.toLowerCase();
-  if (key === 'o') store.policy = store.policy === 'information' ? 'fixed' : 'information';
+  if (key === 'o') store.policy = policies[(policies.indexOf(store.policy) + 1) % policies.length] ?? 'information';
   else if (key === 'escape') chosenKey.value = '';
   else if (key === 's' && others.value[0]) take(others.value[0]);
   else if (!panel.value?.press(key)) return;
@@ -146,19 +146,18 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
         <section v-if="!fold.closed" class="sheet">
           <div class="line">
             <h2>{{ t('bench.others') }} <KeyCap label="S" /></h2>
-            <div class="switch" role="group" :aria-label="t('bench.order')">
+            <div class="switch" role="group" :aria-label="t('bench.order.title')">
               <KeyCap label="O" />
-              <button type="button" class="plain" :aria-pressed="store.policy === 'information'" @click="store.policy = 'information'">
-                {{ t('bench.orderInformation') }}
-              </button>
               <button
+                v-for="policy in policies"
+                :key="policy"
                 type="button"
                 class="plain"
-                :aria-pressed="store.policy === 'fixed'"
-                data-test="fixed-list"
-                @click="store.policy = 'fixed'"
+                :aria-pressed="store.policy === policy"
+                :data-test="`order-${policy}`"
+                @click="store.policy = policy"
               >
-                {{ t('bench.orderFixed') }}
+                {{ t(`bench.order.${policy}`) }}
               </button>
             </div>
           </div>

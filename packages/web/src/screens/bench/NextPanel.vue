@@ -220,7 +220,7 @@ defineExpose({ press });
     </div>
 
     <div v-else>
-      <p class="how">{{ t('bench.stopHow') }}</p>
+      <p class="how">{{ step.id === 'give-up' ? t('bench.giveUpHow') : t('bench.stopHow') }}</p>
       <RouterLink :to="closePath" class="push">{{ t('bench.toClose') }}</RouterLink>
     </div>
   </section>
