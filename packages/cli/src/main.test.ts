@@ -1,14 +1,15 @@
 import { execFileSync, spawnSync } from 'node:child_process';
-import { mkdtempSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { describe, expect, test } from '@jest/globals';
+import { afterAll, describe, expect, test } from '@jest/globals';
 import { packSchema, caseFileSchema } from '@veglia/core';
 import { z } from 'zod';
 
 const bin = fileURLToPath(new URL('../bin/veglia.js', import.meta.url));
 const folder = mkdtempSync(path.join(os.tmpdir(), 'veglia-cli-'));
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
 const file = (name: string, content: unknown): string => {
   const full = path.join(folder, name);
   writeFileSync(full, typeof content === 'string' ? content : JSON.stringify(content));
