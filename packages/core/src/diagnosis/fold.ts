@@ -8,6 +8,7 @@ import { believe, influences, type Belief } from './belief.ts';
 import { notInBook, type Doubt, type Unused } from './interpretation.ts';
 import { recommend, type LeftOut, type Policy } from './next.ts';
 import { rounded } from './posterior.ts';
+import { spentSoFar, type Spent } from './spent.ts';
 import type { NextStep } from './steps.ts';
 import { proofState, type MissingStep, type ProofState, type Verdict } from './verdict.ts';
 
@@ -42,6 +43,8 @@ export interface CaseFold {
   readonly assemblies: readonly AssemblyView[];
   readonly faults: readonly FaultView[];
   readonly set: SetState & { readonly layout: string | undefined; readonly stageId: string };
+  /** Hands-on time so far. */
+  readonly spent: Spent;
   readonly doubts: readonly Doubt[];
   readonly next: readonly NextStep[];
   readonly leftOut: readonly LeftOut[];
@@ -108,6 +111,7 @@ export function foldCase(input: CaseInput, compiled: CompiledPack, policy: Polic
     assemblies,
     faults,
     set: { ...interpretation.state, layout: interpretation.layoutId, stageId: compiled.stageIds[interpretation.state.stage] ?? '' },
+    spent: spentSoFar(input, compiled, interpretation.layoutId),
     doubts,
     next,
     leftOut,

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { caseOf, shipped } from '../testing/shipped.ts';
+import { caseOf, shipped, type Told } from '../testing/shipped.ts';
 import { believe, cardOf, entropyBits, expectedInformation, foldCase } from './index.ts';
 
 describe('the step that tells most per minute', () => {
@@ -96,6 +96,25 @@ describe('the cheapest way to the end', () => {
   test('a dearer new set makes more repairs worth while', () => {
     const repairs = (newSetMinor: number): number => cost(['sound-dark'], [], newSetMinor).filter((step) => step.kind === 'repair').length;
     expect(repairs(8_000)).toBeLessThan(repairs(80_000));
+  });
+});
+
+describe('time spent', () => {
+  const spent = (told: Told[]) => foldCase(caseOf(['restart-loop'], told), shipped()).spent;
+
+  test('is what was typed, and the book’s minutes where nobody typed any; opening the back is counted once', () => {
+    const typed = { kind: 'test.answered', test: 'look.glass', outcome: 'clean', sure: 'sure', minutes: 7 };
+    expect(spent([typed])).toEqual({ minutes: 7, byTheBook: 0, cost: { amountMinor: 560, currency: 'EUR' } });
+    const one = spent(['rail.standby=in-range']).minutes;
+    const two = spent(['rail.standby=in-range', 'key-line=moves']).minutes;
+    // 3 minutes, 8 to take the back off, half a minute to plug in; the second reading is 3 minutes alone.
+    expect([one, two - one]).toEqual([11.5, 3]);
+  });
+
+  test('does not count waits, what was not possible, and what was taken back', () => {
+    expect(spent(['reset-wait=unchanged']).minutes).toBe(2);
+    expect(spent(['key-line=not-possible']).minutes).toBe(0);
+    expect(spent(['look.glass=clean', { kind: 'entry.retracted', entry: 2, reason: 'other set' }]).minutes).toBe(0);
   });
 });
 

@@ -133,23 +133,21 @@ export const useJob = defineStore('job', () => {
     if (id === undefined) return;
     // Two tabs share one outbox: one of them sends at a time.
     await navigator.locks.request(`veglia-outbox-${id}`, async () => {
-      const batch = (await outbox.waitingFor(id)).filter((one) => one.refused === undefined);
-      const by = batch[0]?.by;
-      if (by === undefined) return;
-      const ours = batch.filter((one) => one.by === by);
       try {
-        const reply = await api.append(
-          id,
-          by,
-          ours.map((one) => one.draft),
-        );
-        if (reply.ok) {
-          await outbox.remove(ours);
+        // In the order of writing: one request for each run of entries by the same person.
+        for (let run = await nextRun(id); run.length > 0; run = await nextRun(id)) {
+          const reply = await api.append(
+            id,
+            run[0]?.by ?? '',
+            run.map((one) => one.draft),
+          );
+          if (reply.ok) await outbox.remove(run);
+          else {
+            const words = [reply.problem.title, ...(reply.problem.problems ?? []).map((one) => one.sentence)].join(' ');
+            await outbox.markRefused(run, words);
+          }
           const fresh = await api.job(id);
           if (fresh.ok) accept(fresh.value);
-        } else {
-          const words = [reply.problem.title, ...(reply.problem.problems ?? []).map((one) => one.sentence)].join(' ');
-          await outbox.markRefused(ours, words);
         }
         reached.value = true;
       } catch (error) {
@@ -159,6 +157,12 @@ export const useJob = defineStore('job', () => {
       }
     });
     waiting.value = await outbox.waitingFor(id);
+  }
+
+  async function nextRun(id: string): Promise<outbox.Waiting[]> {
+    const open = (await outbox.waitingFor(id)).filter((one) => one.refused === undefined);
+    const end = open.findIndex((one) => one.by !== open[0]?.by);
+    return end < 0 ? open : open.slice(0, end);
   }
 
   async function dropRefused(): Promise<void> {

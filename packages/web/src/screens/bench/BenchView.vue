@@ -36,19 +36,6 @@ const outcome = computed(() => {
   const last = store.entries.filter((entry) => entry.body.kind === 'job.closed').at(-1);
   return last?.body.kind === 'job.closed' ? last.body.outcome : 'repaired';
 });
-const minutesSoFar = computed(() =>
-  store.entries.reduce(
-    (sum, { body }) =>
-      sum + ((body.kind === 'test.answered' || body.kind === 'repair.done') && body.minutes !== undefined ? body.minutes : 0),
-    0,
-  ),
-);
-const costSoFar = computed(() => {
-  const settings = store.job?.settings;
-  return settings
-    ? money({ amountMinor: Math.round((minutesSoFar.value * settings.rateMinorPerHour) / 60), currency: settings.currency })
-    : '';
-});
 const entryWords = (id: string): string => {
   const entry = store.entries.find((one) => one.id === id);
   return entry ? words(entry, store.entries).title : id;
@@ -114,7 +101,10 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
         <span class="chip" :class="{ hot: !fold.set.verified }">{{
           fold.set.verified ? t('bench.verified') : t('bench.notVerified')
         }}</span>
-        <span class="figure">{{ t('bench.costSoFar') }}: {{ t('common.minutes', { n: Math.round(minutesSoFar) }) }}, {{ costSoFar }}</span>
+        <span class="figure">{{ t('bench.costSoFar', { minutes: Math.round(fold.spent.minutes), amount: money(fold.spent.cost) }) }}</span>
+        <span v-if="fold.spent.byTheBook > 0" class="soft">{{
+          t('bench.ofItByTheBook', { minutes: Math.round(fold.spent.byTheBook) })
+        }}</span>
       </p>
     </div>
     <p v-if="!store.reached" class="sheet alarm" role="alert" data-test="not-reached">
@@ -123,7 +113,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
     </p>
     <div v-if="store.refused.length > 0" class="sheet alarm" role="alert">
       {{ t('bench.refused', { n: store.refused.length }) }}: {{ store.refused[0]?.refused }}
-      <button type="button" class="plain" @click="store.dropRefused()">{{ t('common.cancel') }}</button>
+      <button type="button" class="plain" @click="store.dropRefused()">{{ t('bench.discard') }}</button>
     </div>
     <div class="bench">
       <div class="column">

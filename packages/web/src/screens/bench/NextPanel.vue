@@ -69,7 +69,6 @@ function answer(outcome: string): void {
       ...(props.step.of === undefined ? {} : { of: props.step.of }),
       outcome,
       sure: props.thinkSo ? 'think-so' : 'sure',
-      minutes: props.step.minutes + props.step.waitMinutes,
       words: { test: names.test(current.id, props.step.of), outcome: names.outcome(current.id, outcome) },
     },
   ]);
@@ -95,7 +94,7 @@ function recordBlink(): void {
   if (groups) emit('write', [{ kind: 'blink.read', v: 1, groups, cycles: twice.value ? 2 : 1 }]);
 }
 function repaired(result: 'cured' | 'unchanged' | 'changed'): void {
-  if (!locked.value) emit('write', [{ kind: 'repair.done', v: 1, repair: props.step.id, result, minutes: props.step.minutes }]);
+  if (!locked.value) emit('write', [{ kind: 'repair.done', v: 1, repair: props.step.id, result }]);
 }
 
 const repairAnswers = computed(() =>

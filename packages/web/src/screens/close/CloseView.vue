@@ -50,12 +50,7 @@ const recorded = computed(() =>
 
 /** Fields that follow from the ledger, once it is there. */
 function prefill(): void {
-  const spent = store.entries.reduce(
-    (sum, { body }) =>
-      sum + ((body.kind === 'test.answered' || body.kind === 'repair.done') && body.minutes !== undefined ? body.minutes : 0),
-    0,
-  );
-  if (end.minutes === '') end.minutes = String(Math.round(spent));
+  if (end.minutes === '') end.minutes = String(Math.round(store.fold?.spent.minutes ?? 0));
   const top = store.fold?.assemblies[0];
   if (part.assembly === '' && top && top.id !== notInBook && top.id !== 'outside' && top.odds >= 0.5) part.assembly = top.id;
 }
@@ -130,7 +125,7 @@ async function closeJob(): Promise<void> {
     </p>
     <div v-if="store.refused.length > 0" class="sheet alarm" role="alert">
       {{ store.refused[0]?.refused }}
-      <button type="button" class="plain" @click="store.dropRefused()">{{ t('common.cancel') }}</button>
+      <button type="button" class="plain" @click="store.dropRefused()">{{ t('bench.discard') }}</button>
     </div>
     <div class="grid">
       <div class="stack">
