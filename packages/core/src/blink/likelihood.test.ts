@@ -34,6 +34,15 @@ describe('a count that was read', () => {
     expect(odds(fold, 'main')).toBeLessThan(0.2);
   });
 
+  test('never weighs more than a table that may not fit this set: under a hundred to one between any two faults', () => {
+    const fold = foldCase(caseOf(['standby-no-start'], [read([6]), read([6]), read([6])], { family: 'quorvane.qk3' }), shipped());
+    const before = foldCase(caseOf(['standby-no-start']), shipped());
+    const gain = (id: string): number => fold.faults.find((one) => one.id === id)!.odds / before.faults.find((one) => one.id === id)!.odds;
+    const gains = before.faults.filter((one) => one.id !== 'not-in-the-book').map((one) => gain(one.id));
+    expect(Math.max(...gains) / Math.min(...gains)).toBeLessThan(100);
+    expect(Math.max(...gains) / Math.min(...gains)).toBeGreaterThan(20);
+  });
+
   test('says nothing for a set of unknown family, and takes nothing from another family', () => {
     const without = foldCase(caseOf(['blinking']), shipped());
     const fold = foldCase(caseOf(['blinking'], [read([4])]), shipped());

@@ -27,6 +27,8 @@ export interface Facts {
 // Values of ours until the shop's closed jobs tell better ones.
 /** A complaint names the wrong row. */
 const complaintError = 0.03;
+/** The family's table doesn't hold for this very set (other version, other software): the code then says nothing. */
+const tableError = 0.05;
 /** Tests that share a cause of error: chance that the shared cause struck. */
 const groupError = 0.05;
 
@@ -55,6 +57,7 @@ export function blinkUnit(readings: readonly BlinkEntry[], family: Family, { hyp
     if (nearest && nearest.distance > 0) doubts.push({ code: 'count-not-in-table', id: nearest.code.id, entries: [entry.id] });
   }
   const looks = codes.map((code) => readings.reduce((product, { body }) => product * readingGivenCode(body, code), 1));
+  const byChance = looks.reduce((a, b) => a + b, 0) / looks.length;
   return {
     kind: 'blink',
     key: 'blink',
@@ -62,7 +65,8 @@ export function blinkUnit(readings: readonly BlinkEntry[], family: Family, { hyp
     answers: [],
     logLikelihood: hypotheses.map(({ fault }) => {
       const sent = fault ? codesGivenFault(compiled, family, fault) : codes.map(() => 1 / codes.length);
-      return Math.log(looks.reduce((total, look, index) => total + (sent[index] ?? 0) * look, 0));
+      const byTable = looks.reduce((total, look, index) => total + (sent[index] ?? 0) * look, 0);
+      return Math.log((1 - tableError) * byTable + tableError * byChance);
     }),
   };
 }
