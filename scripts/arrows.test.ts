@@ -9,7 +9,7 @@ import { inRoot } from './lib/paths.mjs';
 const copy = mkdtempSync(path.join(os.tmpdir(), 'veglia-arrows-'));
 
 beforeAll(() => {
-  for (const name of ['core', 'contract', 'server', 'web', 'cli']) {
+  for (const name of ['core', 'contract', 'simulators', 'server', 'web', 'cli']) {
     cpSync(inRoot('packages', name), path.join(copy, 'packages', name), {
       recursive: true,
       filter: (from) => !/node_modules|dist$/.test(from),
@@ -44,8 +44,8 @@ describe('the arrows between packages', () => {
     ['the web app takes what needs a disk', 'packages/web/src/broken.ts', "import '../../contract/src/node/index.ts';", 'no-node-in-web'],
     [
       'the simulated set looks at likelihoods',
-      'packages/simulators/set/broken.ts',
-      "import '../../core/src/diagnosis/index.ts';",
+      'packages/simulators/src/set/broken.ts',
+      "import '../../../core/src/diagnosis/index.ts';",
       'simulated-set-knows-no-odds',
     ],
   ];

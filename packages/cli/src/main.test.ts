@@ -38,7 +38,7 @@ describe('veglia pack', () => {
   test('check: the shipped pack is fine', () => {
     const { code, out } = veglia('pack', 'check');
     expect(code).toBe(0);
-    expect(json(out)).toMatchObject({ ok: true, problems: [], layouts: 1 });
+    expect(json(out)).toMatchObject({ ok: true, problems: [], layouts: 7 });
   });
 
   test('check: a spoilt document lists all its problems, each with a sentence, and ends with 1', () => {
@@ -90,9 +90,11 @@ describe('veglia case', () => {
 
   test('next: the policy and how many', () => {
     const name = file('dark.json', dark);
-    const information = json(veglia('case', 'next', name, '--top', '2').out) as { next: { because: { code: string; sentence: string } }[] };
+    const information = json(veglia('case', 'next', name, '--top', '2', '--policy', 'information').out) as { next: { because: { code: string; sentence: string } }[] };
     expect(information.next).toHaveLength(2);
     expect(information.next[0]?.because.sentence).toMatch(/about \d+ % of the doubt goes in \d+ min/);
+    const cost = json(veglia('case', 'next', name).out) as typeof information;
+    expect(cost.next[0]?.because.sentence).toMatch(/^Cheapest way on: saves about .* EUR of the .* EUR/);
     const fixed = json(veglia('case', 'next', name, '--policy', 'fixed').out) as { next: { because: { code: string } }[] };
     expect(fixed.next[0]?.because.code).toBe('list-order');
   });

@@ -76,8 +76,7 @@ function program(): Command {
   const cases = veglia.command('case').description('case files');
   const packOption = (): Option =>
     new Option('--pack <source>', 'pack to fold with, unless the case has its own').default(shippedPackFolder, 'the shipped one');
-  const policyOption = (): Option =>
-    new Option('--policy <policy>', 'how to choose the next step').choices(policies).default('information');
+  const policyOption = (): Option => new Option('--policy <policy>', 'how to choose the next step').choices(policies).default('cost');
   cases
     .command('fold')
     .description('what a case amounts to: odds, verdicts, state of the set, doubts, next steps')

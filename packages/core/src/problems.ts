@@ -31,6 +31,8 @@ export const problemCodes = [
   'entry-order',
   'retraction-without-target',
   'pack-hash-differs',
+  'never-applies',
+  'outcome-not-observable',
 ] as const;
 
 export type ProblemCode = (typeof problemCodes)[number];

@@ -4,7 +4,10 @@ import { foldCase } from '../diagnosis/index.ts';
 import { codesGivenFault, groupDistance, nearestCodes, readingGivenCode } from './index.ts';
 
 const family = shipped().families.get('quorvane.qk3')!;
-const fault = (id: string) => shipped().faults.get(id)!;
+const fault = (id: string) =>
+  shipped()
+    .faultsOf.get('led-tcon')!
+    .find((one) => one.id === id)!;
 const odds = (fold: ReturnType<typeof foldCase>, id: string): number => fold.assemblies.find((one) => one.id === id)?.odds ?? 0;
 const read = (groups: number[], cycles = 2) => ({ kind: 'blink.read', groups, cycles });
 
@@ -36,7 +39,7 @@ describe('a count that was read', () => {
 
   test('never weighs more than a table that may not fit this set: under a hundred to one between any two faults', () => {
     const fold = foldCase(caseOf(['standby-no-start'], [read([6]), read([6]), read([6])], { family: 'quorvane.qk3' }), shipped());
-    const before = foldCase(caseOf(['standby-no-start']), shipped());
+    const before = foldCase(caseOf(['standby-no-start'], [], { family: 'quorvane.qk3' }), shipped());
     const gain = (id: string): number => fold.faults.find((one) => one.id === id)!.odds / before.faults.find((one) => one.id === id)!.odds;
     const gains = before.faults.filter((one) => one.id !== 'not-in-the-book').map((one) => gain(one.id));
     expect(Math.max(...gains) / Math.min(...gains)).toBeLessThan(100);

@@ -3,7 +3,7 @@
  *
  * Reading error values are ours: the reader (taps and camera) replaces them by odds of its own for each reading.
  */
-import type { BlinkCode, CompiledPack, Family, Fault } from '../knowledge/index.ts';
+import type { BlinkCode, CompiledPack, Family, PlacedFault } from '../knowledge/index.ts';
 
 export interface BlinkReading {
   readonly groups: readonly number[];
@@ -43,9 +43,9 @@ export function readingGivenCode(reading: BlinkReading, code: BlinkCode | undefi
 }
 
 /** P(code | fault) for each of the family's codes, and last what is left for a code the table doesn't know. */
-export function codesGivenFault(compiled: CompiledPack, family: Family, fault: Pick<Fault, 'id' | 'assembly'>): number[] {
+export function codesGivenFault(compiled: CompiledPack, family: Family, fault: Pick<PlacedFault, 'id' | 'assembly' | 'home'>): number[] {
   const listed = family.blink.map((code) => {
-    const word = code.suspects[fault.id] ?? code.suspects[fault.assembly];
+    const word = code.suspects[fault.id] ?? code.suspects[fault.home] ?? code.suspects[fault.assembly];
     return word === undefined ? undefined : compiled.likelihoodWord(word);
   });
   const floor = Math.min(...Object.values(compiled.pack.scale.likelihood));

@@ -2,8 +2,10 @@
 import type { CompiledPack } from '../knowledge/index.ts';
 import type { CaseInput, Entry } from '../ledger/index.ts';
 import { interpret } from './evidence.ts';
-import { notInBook, type Interpretation } from './interpretation.ts';
+import { notInBook, type EvidenceUnit, type Interpretation } from './interpretation.ts';
 import { logOdds, posterior } from './posterior.ts';
+import { circumstancesKey } from './rows.ts';
+import { testUnits } from './units.ts';
 
 export interface Belief {
   readonly interpretation: Interpretation;
@@ -11,15 +13,27 @@ export interface Belief {
   readonly odds: readonly number[];
   /** Assembly id (and "not-in-the-book") -> odds; sums to 1. */
   readonly assemblies: ReadonlyMap<string, number>;
+  /** Assembly ids, and for each hypothesis the place of its assembly among them. */
+  readonly places: { readonly ids: readonly string[]; readonly of: readonly number[] };
+  /** What the tables of outcomes are kept by. */
+  readonly circumstances: string;
 }
 
 export function believe(input: CaseInput, compiled: CompiledPack): Belief {
   const interpretation = interpret(input, compiled);
-  const odds = posterior(
+  const odds = oddsFrom(interpretation, interpretation.units);
+  const assemblies = sumByAssembly(interpretation, odds);
+  const ids = [...assemblies.keys()];
+  const placeOf = new Map(ids.map((id, place) => [id, place]));
+  const of = interpretation.hypotheses.map(({ fault }) => placeOf.get(fault?.assembly ?? notInBook) ?? 0);
+  return { interpretation, odds, assemblies, places: { ids, of }, circumstances: circumstancesKey(interpretation) };
+}
+
+export function oddsFrom(interpretation: Interpretation, units: readonly EvidenceUnit[]): number[] {
+  return posterior(
     interpretation.hypotheses.map((hypothesis) => hypothesis.prior),
-    interpretation.units.map((unit) => unit.logLikelihood),
+    units.map((unit) => unit.logLikelihood),
   );
-  return { interpretation, odds, assemblies: sumByAssembly(interpretation, odds) };
 }
 
 export function sumByAssembly(interpretation: Interpretation, odds: readonly number[]): Map<string, number> {
@@ -39,18 +53,37 @@ export interface Influence {
 
 /**
  * What each entry did, by taking it out and believing again: the stated weight is exactly what the odds move when that
- * observation is struck from the case file.
+ * observation is struck from the case file. A test's answer touches its own unit only, so only that is made anew; what sets
+ * the circumstances of others (complaint, code, repair) is read without from the start.
  */
 export function influences(input: CaseInput, compiled: CompiledPack, belief: Belief): Influence[] {
-  const speaking = belief.interpretation.units.flatMap((unit) => unit.entries);
-  return [...new Set(speaking)]
-    .sort((a, b) => a.seq - b.seq)
-    .map((entry) => {
-      const without = believe({ ...input, entries: input.entries.filter((other) => other.id !== entry.id) }, compiled);
+  const { interpretation } = belief;
+  const speaking = interpretation.units.flatMap((unit) => unit.entries.map((entry) => ({ entry, unit })));
+  const seen = new Set<string>();
+  return speaking
+    .filter(({ entry }) => !seen.has(entry.id) && seen.add(entry.id))
+    .sort((a, b) => a.entry.seq - b.entry.seq)
+    .map(({ entry, unit }) => {
+      const assemblies =
+        unit.kind === 'test'
+          ? sumByAssembly(interpretation, oddsFrom(interpretation, unitsWithout(interpretation, unit, entry, compiled)))
+          : believe({ ...input, entries: input.entries.filter((other) => other.id !== entry.id) }, compiled).assemblies;
       const weights = new Map<string, number>();
-      for (const [id, odds] of belief.assemblies) weights.set(id, logOdds(odds) - logOdds(without.assemblies.get(id) ?? 0));
+      for (const [id, odds] of belief.assemblies) weights.set(id, logOdds(odds) - logOdds(assemblies.get(id) ?? 0));
       return { entry, weights };
     });
+}
+
+/** The units with one look taken out of the unit it belongs to. */
+export function unitsWithout(seen: Interpretation, unit: EvidenceUnit, entry: Entry, compiled: CompiledPack): EvidenceUnit[] {
+  const ids = new Set(unit.entries.map((one) => one.id));
+  const rest = new Map(
+    [...seen.readings]
+      .filter(([, looks]) => looks.some((look) => ids.has(look.entry.id)))
+      .map(([key, looks]) => [key, looks.filter((look) => look.entry.id !== entry.id)] as const)
+      .filter(([, looks]) => looks.length > 0),
+  );
+  return [...seen.units.filter((other) => other !== unit), ...testUnits(rest, { ...seen, compiled }, [])];
 }
 
 /** What always holds of a belief; run by tests and by the server in development. Throws on a bug of ours. */

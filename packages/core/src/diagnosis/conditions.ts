@@ -1,4 +1,4 @@
-import type { Condition, Family } from '../knowledge/index.ts';
+import { traitsHold, type Condition, type Family } from '../knowledge/index.ts';
 
 export interface Circumstances {
   readonly symptoms: ReadonlySet<string>;
@@ -11,5 +11,5 @@ export function holds(condition: Condition | undefined, now: Circumstances): boo
   if (!condition) return true;
   if (condition.symptoms && now.symptoms.size > 0 && !condition.symptoms.some((id) => now.symptoms.has(id))) return false;
   if (condition.layouts && !condition.layouts.includes(now.layoutId)) return false;
-  return Object.entries(condition.traits ?? {}).every(([trait, values]) => values.includes(now.family?.traits[trait] ?? 'unknown'));
+  return traitsHold(condition.traits ?? {}, now.family);
 }

@@ -1,46 +1,73 @@
-/** The belief as a decision: what repairs cost and cure here, and what a test would save. */
-import { grossSaving, planRepairs, type RepairModel, type RepairPlan } from '../decision/index.ts';
-import type { CompiledPack, Repair, TestDefinition } from '../knowledge/index.ts';
+/** The belief as a decision: what tests and repairs cost from here, and what they would settle or cure. */
+import {
+  planRepairs,
+  type DecisionModel,
+  type DecisionRepair,
+  type DecisionTest,
+  type RepairPlan,
+  type Standing,
+} from '../decision/index.ts';
+import type { CompiledPack, Repair } from '../knowledge/index.ts';
 import type { Settings } from '../ledger/index.ts';
 import type { Belief } from './belief.ts';
-import { outcomeRows } from './information.ts';
-import { minutesToStage, priceOf } from './steps.ts';
+import { curesOf } from './cures.ts';
+import type { Offer } from './offers.ts';
+import { outcomeTable } from './rows.ts';
+import { minutesToStage, priceOf, stageOf } from './steps.ts';
 
-/** Labour, opening the set, and the part, minor units. */
-function repairCostMinor(repair: Repair, belief: Belief, compiled: CompiledPack, settings: Settings, layoutId: string): number {
-  const stage = Math.max(0, compiled.stageIds.indexOf(compiled.layouts.get(layoutId)?.access[repair.assembly] ?? ''));
-  const handsOn = repair.minutes + minutesToStage(stage, belief.interpretation.state, compiled);
-  return priceOf({ handsOn, wait: 0 }, settings).amountMinor + repair.partShare * settings.newSetMinor;
+export interface Decision {
+  readonly model: DecisionModel;
+  readonly at: Standing;
+  readonly plan: RepairPlan;
+  /** The repair of each place in the model. */
+  readonly repairs: readonly Repair[];
 }
 
-/** Repairs not yet done, for the layout; giving up costs a comparable new set. "Not in the book" is fixed by none. */
-export function repairModel(belief: Belief, compiled: CompiledPack, settings: Settings, layoutId: string): RepairModel {
-  const { hypotheses, repaired } = belief.interpretation;
-  return {
-    writeOff: settings.newSetMinor,
-    repairs: compiled.pack.repairs
-      .filter((repair) => repair.layouts.includes(layoutId) && !repaired.has(repair.id))
-      .map((repair) => {
-        const fixes = compiled.likelihoodWord(repair.fixes);
-        return {
-          id: repair.id,
-          // A repair that costs nothing at all would be tried for ever.
-          cost: Math.max(1, repairCostMinor(repair, belief, compiled, settings, layoutId)),
-          fixes: hypotheses.map(({ fault }) => (fault?.assembly === repair.assembly ? fixes : 0)),
-        };
-      }),
-  };
-}
-
-export const planFor = (model: RepairModel, belief: Belief): RepairPlan => planRepairs(model, belief.odds);
-
-/** What a test takes off the expected cost of repair before its own cost, minor units. */
-export function testSaving(
-  model: RepairModel,
+/**
+ * Repairs not yet done and tests on offer, from the state the set is in. "Not in the book" is cured by none. Giving up costs a
+ * comparable new set; a bought part that doesn't cure costs its nuisance on top.
+ */
+export function decisionOf(
   belief: Belief,
   compiled: CompiledPack,
-  test: TestDefinition,
-  of: string | undefined,
-): number {
-  return grossSaving(model, belief.odds, { outcomes: outcomeRows(belief, compiled, test, of) });
+  settings: Settings,
+  layoutId: string,
+  offers: readonly Offer[],
+): Decision {
+  const { hypotheses, repaired, state } = belief.interpretation;
+  const rate = settings.rateMinorPerHour / 60;
+  const repairs = (compiled.repairsOf.get(layoutId) ?? []).filter((repair) => !repaired.has(repair.id));
+  const decisionRepairs = repairs.map((repair): DecisionRepair => {
+    const part = repair.partShare * settings.newSetMinor;
+    return {
+      id: repair.id,
+      stage: stageOf(repair.assembly, layoutId, compiled),
+      // A step that costs nothing at all would be tried for ever.
+      cost: Math.max(1, repair.minutes * rate + part),
+      nuisance: part > 0 ? settings.wrongPartMinor : 0,
+      cures: hypotheses.flatMap((one, hypothesis) => {
+        const chance = curesOf(repair, one, compiled);
+        return chance > 0 ? [{ hypothesis, chance }] : [];
+      }),
+    };
+  });
+  const tests = offers.map(({ key, test, of, effort, stage }): DecisionTest => ({
+    id: key,
+    stage,
+    cost: Math.max(
+      1,
+      priceOf({ handsOn: effort.handsOn - minutesToStage(stage, state, compiled), wait: effort.wait }, settings).amountMinor,
+    ),
+    outcomes: outcomeTable(belief.interpretation, compiled, test, of, belief.circumstances).told,
+  }));
+  const model: DecisionModel = {
+    tests,
+    repairs: decisionRepairs,
+    stageCost: compiled.pack.stages.map((_, stage) =>
+      compiled.pack.stages.slice(1, stage + 1).reduce((sum, one) => sum + one.minutes * rate, 0),
+    ),
+    writeOff: settings.newSetMinor,
+  };
+  const at: Standing = { odds: Float64Array.from(belief.odds), stage: state.stage, testsDone: new Set(), repairsDone: new Set() };
+  return { model, at, plan: planRepairs(model, at.odds, at.stage), repairs };
 }

@@ -1,11 +1,21 @@
 /** Ledger -> evidence: which entries speak, and how strongly, about each hypothesis. */
 import { nearestCodes } from '../blink/index.ts';
-import { silentOutcomes, type CompiledPack } from '../knowledge/index.ts';
+import { inScope, silentOutcomes, type CompiledPack } from '../knowledge/index.ts';
 import { liveEntries, setOnArrival, stateAfter, type BodyOf, type CaseInput, type Entry } from '../ledger/index.ts';
-import { holds, type Circumstances } from './conditions.ts';
+import { holds } from './conditions.ts';
 import { hypothesesOf, layoutOddsOf } from './hypotheses.ts';
-import { testKey, type Doubt, type EvidenceUnit, type Interpretation, type Unused, type UnusedCode } from './interpretation.ts';
-import { blinkUnit, complaintUnit, repairUnit, testUnits, type BlinkEntry, type Reading } from './units.ts';
+import {
+  identityOf,
+  testKey,
+  type Doubt,
+  type EvidenceUnit,
+  type Interpretation,
+  type Reading,
+  type Unused,
+  type UnusedCode,
+} from './interpretation.ts';
+import { circumstancesIn, plainOutcome } from './rows.ts';
+import { blinkUnit, complaintUnit, repairUnit, testUnits, type BlinkEntry } from './units.ts';
 
 // Reliability, values of ours (the bench counts them once jobs close): how far an answer is trusted.
 /** "Think so": wrong one time in four. */
@@ -31,6 +41,8 @@ export function interpret(input: CaseInput, compiled: CompiledPack): Interpretat
   const family = familyId === undefined ? undefined : compiled.families.get(compiled.currentId(familyId));
   if (familyId !== undefined && !family) unused.push({ entry: 'set', code: 'unknown-family', id: familyId });
 
+  const { model, version, year } = input.set;
+  const identity = { model, version, year };
   const symptoms = new Set<string>();
   const symptomEntries: Entry[] = [];
   const blinkReadings: BlinkEntry[] = [];
@@ -40,14 +52,18 @@ export function interpret(input: CaseInput, compiled: CompiledPack): Interpretat
   const answered = new Set<string>();
   const impossible = new Set<string>();
   const unclear = new Set<string>();
-  const repaired = new Set<string>();
+  const tries = new Map<string, number>();
   let state = setOnArrival;
   let blinkRead = false;
   let closed = false;
+  // Another complaint after a repair: the case starts anew, keeping what still holds.
+  const epoch = live.findLast(({ body }) => body.kind === 'repair.done' && body.result === 'changed')?.seq ?? 0;
 
   for (const entry of live) {
     const { body } = entry;
-    if (body.kind === 'symptom.reported') {
+    if (entry.seq < epoch && (body.kind === 'symptom.reported' || body.kind === 'blink.read')) {
+      unused.push({ entry: entry.id, code: 'earlier-fault' });
+    } else if (body.kind === 'symptom.reported') {
       symptomEntries.push(entry);
       for (const id of body.symptoms) {
         const current = compiled.currentId(id);
@@ -90,24 +106,25 @@ export function interpret(input: CaseInput, compiled: CompiledPack): Interpretat
     if (silent.includes(body.outcome)) return refuse('said-nothing');
     if (!compiled.outcomeIds(test.id).includes(body.outcome)) return refuse('unknown-outcome', body.outcome);
     if (test.of?.required && (body.of === undefined || !test.of.options.includes(body.of))) return refuse('object-missing', test.id);
-    if (layoutId === undefined || !test.scope.layouts.some((id) => layoutOdds[id] !== undefined)) return refuse('wrong-layout');
+    if (layoutId === undefined) return refuse('wrong-layout');
+    const doneIn = [layoutId, ...Object.keys(layoutOdds)].find((id) => compiled.fits(test, id));
+    if (doneIn === undefined) return refuse('wrong-layout');
+    const now = circumstancesIn(layoutId, { symptoms, family }, compiled);
+    // What the first fault made abnormal says nothing of the next one; what read well then reads well still.
+    if (entry.seq < epoch && body.outcome !== plainOutcome(test, now, compiled)) return refuse('earlier-fault');
     answered.add(key);
     // A test that needs no object is done once it was done on any.
     if (!test.of) answered.add(test.id);
     if (body.symptomPresent === 'no') return refuse('symptom-was-absent');
-    const pulled = compiled.procedure(
-      test,
-      test.scope.layouts.includes(layoutId) ? layoutId : (test.scope.layouts[0] ?? layoutId),
-      body.of,
-    ).pulled;
+    const { pulled } = compiled.procedure(test, doneIn, body.of);
     if (state.out.some((id) => !pulled.includes(id))) return refuse('plug-left-out', state.out.join(', '));
-    const now: Circumstances = { symptoms, family, layoutId };
     if (test.speaksOnlyIf.some(({ needs }) => !holds(needs, now))) return refuse('could-not-change', test.id);
     let error = compiled.likelihoodWord(test.error);
     if (body.sure === 'think-so') error = Math.max(error, thinkSoError);
     if (body.symptomPresent === 'unknown') error = Math.max(error, unknownPresenceError);
     if (body.asDesigned === false) error = Math.max(error, weakError);
-    if (test.scope.symptoms && !holds({ symptoms: test.scope.symptoms }, now)) {
+    const otherSet = !inScope(test.scope, identityOf({ family, identity }));
+    if (otherSet || (test.scope.symptoms && !holds({ symptoms: test.scope.symptoms }, now))) {
       error = Math.max(error, weakError);
       doubts.push({ code: 'outside-scope', id: test.id, entries: [entry.id] });
     }
@@ -117,7 +134,10 @@ export function interpret(input: CaseInput, compiled: CompiledPack): Interpretat
     return { entry, body, error };
   }
 
-  const facts = { symptoms, family, hypotheses, compiled };
+  // A new part may itself be no good, and a cleaning may fail: those are worth a second try, no more.
+  const mostTries = (id: string): number =>
+    ['replace', 'reseat', 'part', 'workaround'].includes(compiled.pack.repairs.find((one) => one.id === id)?.kind ?? '') ? 2 : 1;
+  const facts = { symptoms, family, hypotheses, layoutOdds, compiled };
   const units: EvidenceUnit[] = [];
   const table = family !== undefined && family.blink.length > 0 ? family : undefined;
   const code = table && blinkReadings.length > 0 ? blinkUnit(blinkReadings, table, facts, doubts) : undefined;
@@ -129,19 +149,25 @@ export function interpret(input: CaseInput, compiled: CompiledPack): Interpretat
   else for (const { entry } of blinkReadings) unused.push({ entry: entry.id, code: 'no-blink-table' });
   units.push(...testUnits(readings, facts, doubts));
   for (const { entry, body } of repairs) {
-    const repair = compiled.pack.repairs.find((one) => one.id === compiled.currentId(body.repair));
+    const repair =
+      compiled.repairsOf.get(layoutId ?? '')?.find((one) => one.id === compiled.currentId(body.repair)) ??
+      compiled.pack.repairs.find((one) => one.id === compiled.currentId(body.repair));
     if (!repair) unused.push({ entry: entry.id, code: 'unknown-repair', id: body.repair });
     else if (body.result === 'not-tried') unused.push({ entry: entry.id, code: 'said-nothing' });
     else {
-      repaired.add(repair.id);
-      if (body.result === 'changed') doubts.push({ code: 'symptom-changed', entries: [entry.id] });
-      units.push(repairUnit(repair, entry, body.result, facts));
+      tries.set(repair.id, (tries.get(repair.id) ?? 0) + 1);
+      if (entry.seq === epoch) doubts.push({ code: 'symptom-changed', entries: [entry.id] });
+      // What was renewed is not likely to be what is still wrong, or what went wrong next.
+      units.push(repairUnit(repair, entry, body.result === 'cured' && entry.seq >= epoch ? 'cured' : 'unchanged', facts));
     }
   }
 
   return {
     hypotheses,
     units,
+    readings,
+    identity,
+    epoch,
     unused,
     doubts,
     symptoms,
@@ -154,7 +180,7 @@ export function interpret(input: CaseInput, compiled: CompiledPack): Interpretat
     answered,
     impossible,
     unclear,
-    repaired,
+    repaired: new Set([...tries].filter(([id, count]) => count >= mostTries(id)).map(([id]) => id)),
     closed,
   };
 }

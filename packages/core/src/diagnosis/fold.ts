@@ -13,7 +13,7 @@ import type { NextStep } from './steps.ts';
 import { proofState, type MissingStep, type ProofState, type Verdict } from './verdict.ts';
 
 /** Rises when the same case may fold to other numbers. */
-export const engine = 'veglia-core/1';
+export const engine = 'veglia-core/2';
 
 export interface Because {
   /** Entry id and seq. */
@@ -34,6 +34,8 @@ export interface AssemblyView {
 
 export interface FaultView {
   readonly id: string;
+  /** What is swapped for it in the likeliest layout that has it. */
+  readonly assembly?: string;
   readonly odds: number;
 }
 
@@ -67,7 +69,7 @@ export function proofOf(belief: Belief, id: string, compiled: CompiledPack): Pro
   return proofState(layout, id, belief.interpretation, compiled);
 }
 
-export function foldCase(input: CaseInput, compiled: CompiledPack, policy: Policy = 'information'): CaseFold {
+export function foldCase(input: CaseInput, compiled: CompiledPack, policy: Policy = 'cost'): CaseFold {
   const belief = believe(input, compiled);
   const { interpretation } = belief;
   const { thresholds } = compiled.pack;
@@ -93,12 +95,17 @@ export function foldCase(input: CaseInput, compiled: CompiledPack, policy: Polic
     .sort((a, b) => rounded(b.odds) - rounded(a.odds) || (a.id < b.id ? -1 : 1));
 
   const faultOdds = new Map<string, number>();
-  interpretation.hypotheses.forEach(({ fault }, index) => {
+  const seats = new Map<string, string>();
+  interpretation.hypotheses.forEach(({ fault, layoutId: hypothesisLayout }, index) => {
     const id = fault?.id ?? notInBook;
+    if (fault && (hypothesisLayout === interpretation.layoutId || !seats.has(id))) seats.set(id, fault.assembly);
     faultOdds.set(id, (faultOdds.get(id) ?? 0) + (belief.odds[index] ?? 0));
   });
   const faults = [...faultOdds]
-    .map(([id, odds]) => ({ id, odds }))
+    .map(([id, odds]): FaultView => {
+      const assembly = seats.get(id);
+      return { id, odds, ...(assembly === undefined ? {} : { assembly }) };
+    })
     .sort((a, b) => rounded(b.odds) - rounded(a.odds) || (a.id < b.id ? -1 : 1));
 
   const unknown = belief.assemblies.get(notInBook) ?? 0;

@@ -4,7 +4,32 @@ export { doubtCodes, notInBook, unusedCodes } from './interpretation.ts';
 export type { Doubt, DoubtCode, Unused, UnusedCode } from './interpretation.ts';
 export { engine, foldCase, proofOf, type AssemblyView, type Because, type CaseFold, type FaultView } from './fold.ts';
 export { expectedInformation } from './information.ts';
-export { leftOutCodes, policies, recommend, type LeftOut, type LeftOutCode, type Policy, type Recommendation } from './next.ts';
+export { decisionOf, type Decision } from './cost.ts';
+export { curesOf } from './cures.ts';
+export { doubtfulAnswers, type DoubtfulAnswer } from './doubtful.ts';
+export {
+  decideAtOnce,
+  decideFrom,
+  policies,
+  recommend,
+  refine,
+  type DecidedMove,
+  type LeftOut,
+  type Policy,
+  type Recommendation,
+  type RefinedStep,
+} from './next.ts';
+export { leftOutCodes, offersOf, type LeftOutCode, type Offer } from './offers.ts';
 export { entropyBits, logOdds, posterior } from './posterior.ts';
-export { reasonCodes, type NextStep, type OutcomePreview, type Reason, type ReasonCode } from './steps.ts';
+export { outcomeTable } from './rows.ts';
+export {
+  minutesToStage,
+  priceOf,
+  reasonCodes,
+  stageOf,
+  type NextStep,
+  type OutcomePreview,
+  type Reason,
+  type ReasonCode,
+} from './steps.ts';
 export { verdicts, type MissingStep, type Verdict } from './verdict.ts';

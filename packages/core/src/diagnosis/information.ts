@@ -1,24 +1,10 @@
 /** What a test would tell, before it is done. */
 import type { CompiledPack, TestDefinition } from '../knowledge/index.ts';
-import { sumByAssembly, type Belief } from './belief.ts';
+import type { Belief } from './belief.ts';
 import { notInBook } from './interpretation.ts';
 import { entropyBits, rounded } from './posterior.ts';
+import { outcomeTable } from './rows.ts';
 import type { OutcomePreview } from './steps.ts';
-import { oddsFor } from './units.ts';
-
-/** P(answer | hypothesis), an honest answer's own error included: one row an outcome, one entry a hypothesis. */
-export function outcomeRows(belief: Belief, compiled: CompiledPack, test: TestDefinition, of: string | undefined): number[][] {
-  const { symptoms, family, hypotheses } = belief.interpretation;
-  const error = compiled.likelihoodWord(test.error);
-  const odds = hypotheses.map((hypothesis) => oddsFor(test, hypothesis, of, { symptoms, family, layoutId: hypothesis.layoutId }, compiled));
-  const outcomes = compiled.outcomeIds(test.id);
-  return outcomes.map((_, index) =>
-    odds.map((row) => {
-      const told = row[index] ?? 0;
-      return (1 - error) * told + (error * (1 - told)) / (outcomes.length - 1);
-    }),
-  );
-}
 
 /** Expected fall of the entropy over assemblies, bits, and what each answer would leave. */
 export function expectedInformation(
@@ -27,23 +13,34 @@ export function expectedInformation(
   test: TestDefinition,
   of: string | undefined,
 ): { bits: number; would: OutcomePreview[] } {
-  const { interpretation, odds } = belief;
-  const rows = outcomeRows(belief, compiled, test, of);
+  const { odds, places } = belief;
+  const { told } = outcomeTable(belief.interpretation, compiled, test, of, belief.circumstances);
   const { cleared } = compiled.pack.thresholds;
+  const sums = new Float64Array(places.ids.length);
   let after = 0;
   const would = compiled.outcomeIds(test.id).map((outcome, index) => {
-    const joint = odds.map((p, h) => p * (rows[index]?.[h] ?? 0));
-    const chance = joint.reduce((a, b) => a + b, 0);
-    const assemblies = sumByAssembly(interpretation, chance > 0 ? joint.map((p) => p / chance) : odds);
-    after += chance * entropyBits([...assemblies.values()]);
-    const [top] = [...assemblies].sort((a, b) => rounded(b[1]) - rounded(a[1]) || (a[0] < b[0] ? -1 : 1));
-    const newlyOut = [...assemblies].filter(([id, p]) => id !== notInBook && p < cleared && (belief.assemblies.get(id) ?? 0) >= cleared);
-    return {
-      outcome,
-      odds: chance,
-      top: { id: top?.[0] ?? notInBook, odds: top?.[1] ?? 0 },
-      clears: newlyOut.map(([id]) => id).sort(),
-    };
+    const row = told[index];
+    sums.fill(0);
+    let chance = 0;
+    for (let h = 0; h < odds.length; h += 1) {
+      const joint = (odds[h] ?? 0) * (row?.[h] ?? 0);
+      const place = places.of[h] ?? 0;
+      sums[place] = (sums[place] ?? 0) + joint;
+      chance += joint;
+    }
+    const scale = chance > 0 ? 1 / chance : 0;
+    let bits = 0;
+    let top = 0;
+    const clears: string[] = [];
+    places.ids.forEach((id, place) => {
+      const p = (sums[place] ?? 0) * scale;
+      if (p > 0) bits -= p * Math.log2(p);
+      const best = rounded((sums[top] ?? 0) * scale);
+      if (rounded(p) > best || (rounded(p) === best && id < (places.ids[top] ?? ''))) top = place;
+      if (id !== notInBook && p < cleared && (belief.assemblies.get(id) ?? 0) >= cleared) clears.push(id);
+    });
+    after += chance * bits;
+    return { outcome, odds: chance, top: { id: places.ids[top] ?? notInBook, odds: (sums[top] ?? 0) * scale }, clears: clears.sort() };
   });
   return { bits: Math.max(0, entropyBits([...belief.assemblies.values()]) - after), would };
 }

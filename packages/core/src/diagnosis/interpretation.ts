@@ -1,13 +1,13 @@
 /** What an interpreted case consists of: hypotheses, evidence for them, and what could not be used. */
-import type { Family, Fault } from '../knowledge/index.ts';
-import type { Entry, SetState } from '../ledger/index.ts';
+import type { Family, PlacedFault, SetIdentity } from '../knowledge/index.ts';
+import type { BodyOf, Entry, SetState } from '../ledger/index.ts';
 
 export const notInBook = 'not-in-the-book';
 
 export interface Hypothesis {
   readonly layoutId: string;
   /** Undefined: "not in the book". */
-  readonly fault: Fault | undefined;
+  readonly fault: PlacedFault | undefined;
   readonly prior: number;
 }
 
@@ -21,6 +21,7 @@ export const unusedCodes = [
   'unknown-repair',
   'no-blink-table',
   'said-nothing',
+  'earlier-fault',
   'could-not-change',
   'symptom-was-absent',
   'plug-left-out',
@@ -45,6 +46,7 @@ export const doubtCodes = [
   'layout-not-certain',
   'outside-scope',
   'symptom-changed',
+  'may-be-two',
 ] as const;
 export type DoubtCode = (typeof doubtCodes)[number];
 
@@ -53,6 +55,13 @@ export interface Doubt {
   readonly id?: string;
   readonly value?: number;
   readonly entries?: readonly string[];
+}
+
+/** One look at a test, and how often such a look is wrong. */
+export interface Reading {
+  readonly entry: Entry;
+  readonly body: BodyOf<'test.answered'>;
+  readonly error: number;
 }
 
 export interface EvidenceUnit {
@@ -67,10 +76,14 @@ export interface EvidenceUnit {
 export interface Interpretation {
   readonly hypotheses: readonly Hypothesis[];
   readonly units: readonly EvidenceUnit[];
+  /** Looks by test and object, as the units were made from. */
+  readonly readings: ReadonlyMap<string, readonly Reading[]>;
   readonly unused: readonly Unused[];
   readonly doubts: readonly Doubt[];
   readonly symptoms: ReadonlySet<string>;
   readonly family: Family | undefined;
+  /** Model, version and year, as far as the plate was read. */
+  readonly identity: Omit<SetIdentity, 'family'>;
   readonly layoutOdds: Readonly<Record<string, number>>;
   /** The layout plans and lists are taken from: the likeliest. */
   readonly layoutId: string | undefined;
@@ -82,10 +95,18 @@ export interface Interpretation {
   readonly impossible: ReadonlySet<string>;
   /** Tried, and it couldn't be told. */
   readonly unclear: ReadonlySet<string>;
-  /** Repairs already done, by id. */
+  /** Repairs not worth doing again, by id. */
   readonly repaired: ReadonlySet<string>;
+  /** Seq of the repair after which another complaint came; 0 while it is still the first. */
+  readonly epoch: number;
   readonly closed: boolean;
 }
+
+/** What the plate says, with the family as the pack knows it. */
+export const identityOf = (seen: Pick<Interpretation, 'family' | 'identity'>): SetIdentity => ({
+  ...seen.identity,
+  family: seen.family?.id,
+});
 
 /** One test on one object, as a key. */
 export const testKey = (test: string, of: string | undefined): string => (of === undefined ? test : `${test}|${of}`);

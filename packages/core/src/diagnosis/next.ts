@@ -1,23 +1,21 @@
 /**
- * What to do next, by one of three orders over the same steps: what tells most per minute, what leads to the cheapest end,
- * or the layout's fixed list.
+ * What to do next, by one of three orders over the same steps: what leads to the cheapest end, what tells most per minute, or
+ * the layout's fixed list.
  */
-import type { CompiledPack, TestDefinition } from '../knowledge/index.ts';
-import type { Settings } from '../ledger/index.ts';
-import type { Belief } from './belief.ts';
-import { holds } from './conditions.ts';
-import { testKey } from './interpretation.ts';
-import { planFor, repairModel, testSaving } from './cost.ts';
+import { moveAtOnce, payingTests, refinedMoves, testValues, type Move, type RefineOptions } from '../decision/index.ts';
+import type { CompiledPack } from '../knowledge/index.ts';
+import type { CaseInput, Settings } from '../ledger/index.ts';
+import { believe, type Belief } from './belief.ts';
+import { decisionOf, type Decision } from './cost.ts';
 import { expectedInformation } from './information.ts';
+import { testKey } from './interpretation.ts';
+import { offerOf, offersOf, type LeftOutCode, type Offer } from './offers.ts';
 import { entropyBits, rounded } from './posterior.ts';
-import { blinkStep, cautionsFor, effortToReach, priceOf, repairStep, repairSteps, stopStep, type NextStep } from './steps.ts';
+import { blinkStep, cautionsFor, priceOf, repairStep, repairSteps, stopStep, type NextStep } from './steps.ts';
 import { proofState, type Verdict } from './verdict.ts';
 
-export const policies = ['information', 'cost', 'fixed'] as const;
+export const policies = ['cost', 'information', 'fixed'] as const;
 export type Policy = (typeof policies)[number];
-
-export const leftOutCodes = ['answered', 'not-possible', 'could-not-change', 'other-symptom', 'pointless', 'code-first'] as const;
-export type LeftOutCode = (typeof leftOutCodes)[number];
 
 /** A test that isn't recommended, with the reason; it may be taken all the same. */
 export interface LeftOut {
@@ -33,15 +31,15 @@ export interface Recommendation {
 
 /** Less information than this isn't worth a walk to the bench, bits (value of ours). */
 const pointlessBits = 0.01;
+/** A proof is asked for before a part is bought while it costs no more than this share of the repair (value of ours). */
+const cheapProof = 0.25;
 /** A step that was tried and couldn't be told drops behind the others. */
 const unclearShare = 0.25;
-/** Objects of one test worth weighing (reseat which cable, swap which board). */
-const objectsOffered = 3;
 
 interface Scored {
   readonly step: NextStep;
+  readonly offer: Offer;
   readonly score: number;
-  readonly left: LeftOutCode | undefined;
 }
 
 /** `verdictOf` are the verdicts of the same fold. Ties are broken by id. */
@@ -59,16 +57,11 @@ export function recommend(
   const codeFirst = symptoms.has('blinking') && !interpretation.blinkRead;
 
   const openBits = entropyBits([...belief.assemblies.values()]);
-  const weighed = new Map<string, Scored>();
-  const weigh = (test: TestDefinition, of: string | undefined): Scored => {
-    const key = testKey(test.id, of);
-    const known = weighed.get(key);
-    if (known) return known;
-    const procedure = compiled.procedure(test, layout.id, of);
-    const reach = effortToReach(procedure, interpretation.state, compiled);
-    const effort = { handsOn: test.minutes + reach.handsOn, wait: procedure.waitMinutes + reach.wait };
+  const scored = (offer: Offer): Scored => {
+    const { test, of, effort, procedure, key } = offer;
     const { bits, would } = expectedInformation(belief, compiled, test, of);
-    const made: Scored = {
+    return {
+      offer,
       step: {
         kind: 'test',
         id: test.id,
@@ -77,43 +70,43 @@ export function recommend(
         minutes: effort.handsOn,
         waitMinutes: effort.wait,
         cost: priceOf(effort, settings),
-        stage: compiled.stageIds[procedure.stage] ?? '',
+        stage: compiled.stageIds[offer.stage] ?? '',
         needs: procedure.needs,
-        cautions: cautionsFor(procedure.stage, test.cautions, compiled),
+        cautions: cautionsFor(offer.stage, test.cautions, compiled),
         would,
       },
       score: (bits / (effort.handsOn + effort.wait * settings.waitShare)) * (interpretation.unclear.has(key) ? unclearShare : 1),
-      left: whyLeftOut(test, key),
     };
+  };
+  const weighed = new Map(offersOf(belief, compiled, settings, layout.id).map((offer) => [offer.key, scored(offer)]));
+  const weigh = (id: string, of: string | undefined): Scored | undefined => {
+    const key = testKey(id, of);
+    const known = weighed.get(key);
+    const test = compiled.tests.get(id);
+    if (known || !test || !compiled.fits(test, layout.id)) return known;
+    const made = scored(offerOf(test, of, belief, compiled, settings, layout.id));
     weighed.set(key, made);
     return made;
   };
-
-  function whyLeftOut(test: TestDefinition, key: string): LeftOutCode | undefined {
-    const now = { symptoms, family: interpretation.family, layoutId: layoutId ?? '' };
-    if (interpretation.answered.has(key)) return 'answered';
-    if (interpretation.impossible.has(key)) return 'not-possible';
-    if (test.scope.symptoms && !holds({ symptoms: test.scope.symptoms }, now)) return 'other-symptom';
-    if (test.speaksOnlyIf.some(({ needs }) => !holds(needs, now))) return 'could-not-change';
-    if (codeFirst && test.disturbsCode) return 'code-first';
-    return undefined;
-  }
 
   const next: NextStep[] = [];
   const add = (step: NextStep): void => {
     if (!next.some((one) => one.kind === step.kind && one.id === step.id && one.of === step.of)) next.push(step);
   };
   const addTest = (id: string, of: string | undefined, because: NextStep['because']): void => {
-    const test = compiled.tests.get(id);
-    const found = test && weigh(test, of);
-    if (found && found.left === undefined) add({ ...found.step, because });
+    const found = weigh(id, of);
+    if (found && found.offer.left === undefined) add({ ...found.step, because });
   };
-
-  for (const test of compiled.pack.tests) {
-    if (!test.scope.layouts.includes(layout.id)) continue;
-    for (const of of test.of?.required ? likeliestObjects(test, belief) : [undefined]) weigh(test, of);
-  }
-  const ranked = [...weighed.values()].sort((a, b) => rounded(b.score) - rounded(a.score) || compareIds(a.step, b.step));
+  const missingProofs = (worth: (step: NextStep) => boolean = () => true): void => {
+    for (const [assembly, verdict] of verdictOf) {
+      if (verdict !== 'likely-not-split') continue;
+      const proof = proofState(layout, assembly, interpretation, compiled);
+      for (const missing of proof.met ? [] : proof.missing) {
+        const step = weigh(missing.test, missing.of)?.step;
+        if (step && worth(step)) addTest(missing.test, missing.of, { code: 'needed-for-proof', of: assembly });
+      }
+    }
+  };
 
   const repairs = repairSteps(belief, compiled, layout.id, settings, verdictOf);
   if (codeFirst) add(blinkStep(compiled, settings));
@@ -121,78 +114,107 @@ export function recommend(
   if (policy === 'fixed') {
     layout.fixedList.forEach(({ test, of }, index) => addTest(test, of, { code: 'list-order', position: index + 1 }));
   } else if (policy === 'cost') {
-    for (const step of cheapestSteps(ranked, belief, compiled, settings, layout.id)) add(step);
+    const cheapest = cheapestSteps([...weighed.values()], belief, compiled, settings, layout.id);
+    // Odds over the threshold that rest on an open split are not worth a part while the split costs little beside it.
+    const [first] = cheapest;
+    if (first?.kind === 'repair') missingProofs((step) => step.cost.amountMinor <= first.cost.amountMinor * cheapProof);
+    for (const step of cheapest) add(step);
   } else {
-    for (const [assembly, verdict] of verdictOf) {
-      if (verdict !== 'likely-not-split') continue;
-      const proof = proofState(layout, assembly, interpretation, compiled);
-      for (const missing of proof.met ? [] : proof.missing) addTest(missing.test, missing.of, { code: 'needed-for-proof', of: assembly });
-    }
-    for (const { step, left } of ranked) if (left === undefined && (step.because.bits ?? 0) >= pointlessBits) add(step);
+    missingProofs();
+    for (const { step, offer } of ranked(weighed)) if (offer.left === undefined && (step.because.bits ?? 0) >= pointlessBits) add(step);
   }
   if (policy !== 'cost') for (const step of repairs) add(step);
   if (next.length === 0) next.push(stopStep(compiled, settings));
 
-  const leftOut = ranked.flatMap(({ step, left }): LeftOut[] => {
+  const leftOut = ranked(weighed).flatMap(({ step, offer }): LeftOut[] => {
     const because = { ...step.because, code: 'chosen-anyway' as const };
-    if (left !== undefined) return [{ code: left, step: { ...step, because } }];
+    if (offer.left !== undefined) return [{ code: offer.left, step: { ...step, because } }];
     const offered = next.some((one) => one.kind === 'test' && one.id === step.id && one.of === step.of);
     return offered ? [] : [{ code: 'pointless', step: { ...step, because } }];
   });
   return { next, leftOut };
 }
 
+const ranked = (weighed: ReadonlyMap<string, Scored>): Scored[] =>
+  [...weighed.values()].sort((a, b) => rounded(b.score) - rounded(a.score) || compareKeys(a.offer.key, b.offer.key));
+
 /**
- * Steps by expected cost to the end. A test is worth doing while it saves more than it costs; among those the largest saving
- * for its cost goes first (one look ahead). When none is, the first repair of the cheapest sequence; when even that costs
- * more than a new set, giving up is put as a question, never taken as a move.
+ * Steps by expected cost to the end. When no test pays, the first repair of the cheapest sequence; when even that costs more
+ * than a new set, giving up is put as a question, never taken as a move.
  */
-function cheapestSteps(
-  ranked: readonly Scored[],
-  belief: Belief,
-  compiled: CompiledPack,
-  settings: Settings,
-  layoutId: string,
-): NextStep[] {
-  const model = repairModel(belief, compiled, settings, layoutId);
-  const plan = planFor(model, belief);
+function cheapestSteps(all: readonly Scored[], belief: Belief, compiled: CompiledPack, settings: Settings, layoutId: string): NextStep[] {
+  const open = all.filter(({ offer }) => offer.left === undefined).sort((a, b) => compareKeys(a.offer.key, b.offer.key));
+  const decision = decisionOf(
+    belief,
+    compiled,
+    settings,
+    layoutId,
+    open.map(({ offer }) => offer),
+  );
+  const { model, at, plan } = decision;
   const toEndMinor = Math.round(plan.cost);
-  const worth = ranked
-    .filter(({ left }) => left === undefined)
-    .flatMap(({ step }) => {
-      const test = compiled.tests.get(step.id);
-      const saved = test ? testSaving(model, belief, compiled, test, step.of) : 0;
-      // A step that costs nothing still takes a glance.
-      const cost = Math.max(1, step.cost.amountMinor);
-      return saved > cost ? [{ step, saved, ratio: saved / cost }] : [];
-    })
-    .sort((a, b) => rounded(b.ratio) - rounded(a.ratio) || compareIds(a.step, b.step))
-    .map(({ step, saved }): NextStep => {
-      const savesMinor = Math.round(saved - step.cost.amountMinor);
-      return { ...step, because: { ...step.because, code: 'least-cost', savesMinor, toEndMinor } };
-    });
-  const repairs = plan.sequence.flatMap((id): NextStep[] => {
-    const step = repairStep(id, belief, compiled, layoutId, settings);
+  const worth = payingTests(testValues(model, at, plan)).flatMap(({ index, saves, cost }): NextStep[] => {
+    const step = open[index]?.step;
+    const savesMinor = Math.round(saves - cost);
+    return step ? [{ ...step, because: { ...step.because, code: 'least-cost', savesMinor, toEndMinor } }] : [];
+  });
+  const repairs = plan.sequence.flatMap((index): NextStep[] => {
+    const step = repairStep(model.repairs[index]?.id ?? '', belief, compiled, layoutId, settings);
     return step ? [{ ...step, because: { code: 'cheaper-than-testing', toEndMinor } }] : [];
   });
-  const giveUp =
-    plan.sequence.length === 0
-      ? [{ ...stopStep(compiled, settings), id: 'give-up', because: { code: 'give-up-question' as const, toEndMinor } }]
-      : [];
-  return [...worth, ...repairs, ...giveUp];
+  return [...worth, ...repairs, ...(plan.sequence.length === 0 ? [giveUpStep(compiled, settings, toEndMinor)] : [])];
 }
 
-function compareIds(a: NextStep, b: NextStep): number {
-  const left = testKey(a.id, a.of);
-  const right = testKey(b.id, b.of);
-  return left < right ? -1 : left > right ? 1 : 0;
+const giveUpStep = (compiled: CompiledPack, settings: Settings, toEndMinor: number): NextStep => ({
+  ...stopStep(compiled, settings),
+  id: 'give-up',
+  because: { code: 'give-up-question', toEndMinor },
+});
+
+export interface DecidedMove {
+  readonly move: Move;
+  readonly decision: Decision;
+  readonly offers: readonly Offer[];
 }
 
-function likeliestObjects(test: TestDefinition, belief: Belief): string[] {
-  return (test.of?.options ?? [])
-    .map((id) => ({ id, odds: rounded(belief.assemblies.get(id) ?? 0) }))
-    .filter((one) => one.odds > 0)
-    .sort((a, b) => b.odds - a.odds || (a.id < b.id ? -1 : 1))
-    .slice(0, objectsOffered)
-    .map((one) => one.id);
+/** The open tests of a belief as a decision; undefined where the layout isn't known. */
+export function decideFrom(belief: Belief, compiled: CompiledPack, settings: Settings): Omit<DecidedMove, 'move'> | undefined {
+  const { layoutId } = belief.interpretation;
+  if (layoutId === undefined || !compiled.layouts.has(layoutId)) return undefined;
+  const offers = offersOf(belief, compiled, settings, layoutId)
+    .filter(({ left }) => left === undefined)
+    .sort((a, b) => compareKeys(a.key, b.key));
+  return { decision: decisionOf(belief, compiled, settings, layoutId, offers), offers };
+}
+
+/** One move at once, without the reasons and previews a screen shows. */
+export function decideAtOnce(belief: Belief, compiled: CompiledPack, settings: Settings): DecidedMove | undefined {
+  const from = decideFrom(belief, compiled, settings);
+  return from && { ...from, move: moveAtOnce(from.decision.model, from.decision.at) };
+}
+
+export interface RefinedStep {
+  readonly kind: 'test' | 'repair' | 'stop';
+  readonly id: string;
+  readonly of?: string;
+  /** Expected cost to the end by this step, minor units. */
+  readonly toEndMinor: number;
+}
+
+/** The deeper search, for a worker: steps by expected cost to the end, cheapest first. */
+export function refine(input: CaseInput, compiled: CompiledPack, options?: RefineOptions): RefinedStep[] {
+  const from = decideFrom(believe(input, compiled), compiled, input.settings);
+  if (!from) return [];
+  const { model, at } = from.decision;
+  return refinedMoves(model, at, options).map(({ move, cost }): RefinedStep => {
+    const toEndMinor = Math.round(cost);
+    if (move.kind === 'give-up') return { kind: 'stop', id: 'give-up', toEndMinor };
+    if (move.kind === 'repair') return { kind: 'repair', id: model.repairs[move.index]?.id ?? '', toEndMinor };
+    const offer = from.offers[move.index];
+    return { kind: 'test', id: offer?.test.id ?? '', ...(offer?.of === undefined ? {} : { of: offer.of }), toEndMinor };
+  });
+}
+
+function compareKeys(a: string, b: string): number {
+  return a < b ? -1 : a > b ? 1 : 0;
 }

@@ -36,12 +36,16 @@ describe("Bayes' rule", () => {
 const answers = (most: number) =>
   fc.array(
     fc
-      .constantFrom(...shipped().pack.tests.filter((one) => !['loads', 'picture-side'].includes(one.group ?? '')))
+      .constantFrom(
+        ...shipped()
+          .testsOf.get('led-tcon')!
+          .filter((one) => one.group === undefined),
+      )
       .chain((one) =>
         fc
           .tuple(
             fc.constantFrom(...one.observe.outcomes.map((outcome) => outcome.id)),
-            one.of ? fc.constantFrom(...one.of.options) : fc.constant(undefined),
+            one.of ? fc.constantFrom(...shipped().objectsOf(one, 'led-tcon')) : fc.constant(undefined),
             fc.boolean(),
           )
           .map(([outcome, of, unsure]) => `${one.id}${of === undefined ? '' : `:${of}`}=${outcome}${unsure ? '?' : ''}`),

@@ -1,7 +1,7 @@
 /** Hands-on time a job has taken so far, waits apart. */
 import type { CompiledPack } from '../knowledge/index.ts';
 import { liveEntries, setOnArrival, stateAfter, type CaseInput } from '../ledger/index.ts';
-import { effortToReach, minutesToStage, priceOf, type NextStep } from './steps.ts';
+import { effortToReach, minutesToStage, priceOf, stageOf, type NextStep } from './steps.ts';
 
 export interface Spent {
   readonly minutes: number;
@@ -20,16 +20,14 @@ export function spentSoFar(input: CaseInput, compiled: CompiledPack, layoutId: s
     if (body.kind === 'test.answered' || body.kind === 'repair.done') {
       if (body.minutes !== undefined) typed += body.minutes;
       else if (body.kind === 'repair.done') {
-        const repair = compiled.pack.repairs.find((one) => one.id === compiled.currentId(body.repair));
-        const access = layoutId === undefined || !repair ? undefined : compiled.layouts.get(layoutId)?.access[repair.assembly];
-        const stage = access === undefined ? 0 : compiled.stageIds.indexOf(access);
+        const repair = compiled.repairsOf.get(layoutId ?? '')?.find((one) => one.id === compiled.currentId(body.repair));
+        const stage = repair && layoutId !== undefined ? stageOf(repair.assembly, layoutId, compiled) : 0;
         if (repair && body.result !== 'not-tried') {
           byTheBook += repair.minutes + minutesToStage(stage, state, compiled);
-          state = { ...state, stage: Math.max(state.stage, stage) };
         }
       } else if (body.outcome !== 'not-possible' && layoutId !== undefined) {
         const test = compiled.tests.get(compiled.currentId(body.test));
-        if (test?.scope.layouts.includes(layoutId)) {
+        if (test && compiled.fits(test, layoutId)) {
           byTheBook += test.minutes + effortToReach(compiled.procedure(test, layoutId, body.of), state, compiled).handsOn;
         }
       }

@@ -84,6 +84,11 @@ export function effortToReach(procedure: Procedure, state: SetState, compiled: C
   return { handsOn, wait };
 }
 
+/** Stage at which a node of the layout can be touched. */
+export function stageOf(node: string, layoutId: string, compiled: CompiledPack): number {
+  return Math.max(0, compiled.stageIds.indexOf(compiled.layouts.get(layoutId)?.access[node] ?? ''));
+}
+
 export function minutesToStage(stage: number, state: SetState, compiled: CompiledPack): number {
   return compiled.pack.stages.slice(state.stage + 1, stage + 1).reduce((sum, one) => sum + one.minutes, 0);
 }
@@ -132,8 +137,8 @@ export function repairSteps(
   verdictOf: ReadonlyMap<string, Verdict>,
 ): NextStep[] {
   const { repaired } = belief.interpretation;
-  return compiled.pack.repairs
-    .filter((repair) => repair.layouts.includes(layoutId) && !repaired.has(repair.id))
+  return (compiled.repairsOf.get(layoutId) ?? [])
+    .filter((repair) => !repaired.has(repair.id))
     .map((repair) => ({
       repair,
       odds: rounded(belief.assemblies.get(repair.assembly) ?? 0),
@@ -149,10 +154,9 @@ export function repairSteps(
 
 /** One repair with its labour and its part; the caller says why it is named. Undefined where the pack has no such repair. */
 export function repairStep(id: string, belief: Belief, compiled: CompiledPack, layoutId: string, settings: Settings): NextStep | undefined {
-  const repair = compiled.pack.repairs.find((one) => one.id === id);
+  const repair = compiled.repairsOf.get(layoutId)?.find((one) => one.id === id);
   if (!repair) return undefined;
-  const access = compiled.layouts.get(layoutId)?.access[repair.assembly];
-  const stage = access === undefined ? 0 : Math.max(0, compiled.stageIds.indexOf(access));
+  const stage = stageOf(repair.assembly, layoutId, compiled);
   const minutes = repair.minutes + minutesToStage(stage, belief.interpretation.state, compiled);
   const plain = plainStep('repair', id, 'likeliest-left', compiled, settings, minutes);
   const part = Math.round(repair.partShare * settings.newSetMinor);

@@ -2,25 +2,16 @@
 import { codesGivenFault, misreadOnce, nearestCodes, readingGivenCode } from '../blink/index.ts';
 import type { CompiledPack, Family, Repair, TestDefinition } from '../knowledge/index.ts';
 import type { BodyOf, Entry } from '../ledger/index.ts';
-import { holds, type Circumstances } from './conditions.ts';
-import type { Doubt, EvidenceUnit, Hypothesis } from './interpretation.ts';
-
-/** One look at a test, and how often such a look is wrong. */
-export interface Reading {
-  readonly entry: Entry;
-  readonly body: BodyOf<'test.answered'>;
-  readonly error: number;
-}
+import { curesOf } from './cures.ts';
+import type { Doubt, EvidenceUnit, Interpretation, Reading } from './interpretation.ts';
+import { circumstancesKey, outcomeTable } from './rows.ts';
 
 export interface BlinkEntry {
   readonly entry: Entry;
   readonly body: BodyOf<'blink.read'>;
 }
 
-export interface Facts {
-  readonly symptoms: ReadonlySet<string>;
-  readonly family: Family | undefined;
-  readonly hypotheses: readonly Hypothesis[];
+export interface Facts extends Pick<Interpretation, 'symptoms' | 'family' | 'hypotheses' | 'layoutOdds'> {
   readonly compiled: CompiledPack;
 }
 
@@ -32,16 +23,20 @@ const tableError = 0.05;
 /** Tests that share a cause of error: chance that the shared cause struck. */
 const groupError = 0.05;
 
-export function complaintUnit(complaints: readonly string[], entries: readonly Entry[], { hypotheses, compiled }: Facts): EvidenceUnit {
+export function complaintUnit(
+  complaints: readonly string[],
+  entries: readonly Entry[],
+  { hypotheses, compiled, family }: Facts,
+): EvidenceUnit {
   const count = compiled.symptomIds.length;
   return {
     kind: 'symptom',
     key: 'symptom',
     entries,
     answers: [],
-    logLikelihood: hypotheses.map(({ fault }) =>
+    logLikelihood: hypotheses.map(({ fault, layoutId }) =>
       complaints.reduce((sum, id) => {
-        const told = fault ? (compiled.symptomOdds.get(fault.id)?.[compiled.symptomIds.indexOf(id)] ?? 0) : 1 / count;
+        const told = fault ? (compiled.symptomOdds(layoutId, fault.id, family)[compiled.symptomIds.indexOf(id)] ?? 0) : 1 / count;
         return sum + Math.log((1 - complaintError) * told + complaintError / count);
       }, 0),
     ),
@@ -74,6 +69,7 @@ export function blinkUnit(readings: readonly BlinkEntry[], family: Family, { hyp
 /** One unit a group; a test without a group is a group of its own. `readings` by test and object. */
 export function testUnits(readings: ReadonlyMap<string, readonly Reading[]>, facts: Facts, doubts: Doubt[]): EvidenceUnit[] {
   const { compiled, hypotheses } = facts;
+  const circumstances = circumstancesKey(facts);
   const groups = new Map<string, { test: TestDefinition; of: string | undefined; looks: readonly Reading[] }[]>();
   for (const [key, looks] of readings) {
     const first = looks[0];
@@ -87,6 +83,11 @@ export function testUnits(readings: ReadonlyMap<string, readonly Reading[]>, fac
   }
   return [...groups].map(([key, members]) => {
     const shared = members.length > 1 ? groupError : 0;
+    const tables = members.map(({ test, of, looks }) => {
+      const outcomes = compiled.outcomeIds(test.id);
+      const { truth } = outcomeTable(facts, compiled, test, of, circumstances);
+      return { looks, outcomes, truth, byChance: looksGiven(looks, outcomes, () => 1 / outcomes.length) };
+    });
     return {
       kind: 'test',
       key,
@@ -99,18 +100,12 @@ export function testUnits(readings: ReadonlyMap<string, readonly Reading[]>, fac
           sure: body.sure === 'sure' && body.asDesigned !== false && body.symptomPresent !== 'unknown',
         })),
       ),
-      logLikelihood: hypotheses.map((hypothesis) => {
+      logLikelihood: hypotheses.map((_, h) => {
         let told = 1;
         let untold = 1;
-        for (const { test, of, looks } of members) {
-          const outcomes = compiled.outcomeIds(test.id);
-          const now = { symptoms: facts.symptoms, family: facts.family, layoutId: hypothesis.layoutId };
-          told *= looksGiven(looks, outcomes, oddsFor(test, hypothesis, of, now, compiled));
-          untold *= looksGiven(
-            looks,
-            outcomes,
-            outcomes.map(() => 1 / outcomes.length),
-          );
+        for (const { looks, outcomes, truth, byChance } of tables) {
+          told *= looksGiven(looks, outcomes, (outcome) => truth[outcome]?.[h] ?? 0);
+          untold *= byChance;
         }
         return Math.log((1 - shared) * told + shared * untold);
       }),
@@ -119,50 +114,30 @@ export function testUnits(readings: ReadonlyMap<string, readonly Reading[]>, fac
 }
 
 /** A fault survives its own repair with 1 - p(fix); any other fault survives it but for a chance cure. */
-export function repairUnit(
-  repair: Repair,
-  entry: Entry,
-  result: 'cured' | 'unchanged' | 'changed',
-  { hypotheses, compiled }: Facts,
-): EvidenceUnit {
-  const fixes = compiled.likelihoodWord(repair.fixes);
+export function repairUnit(repair: Repair, entry: Entry, result: 'cured' | 'unchanged', { hypotheses, compiled }: Facts): EvidenceUnit {
   const byChance = Math.min(...Object.values(compiled.pack.scale.likelihood));
   return {
     kind: 'repair',
     key: `repair|${entry.id}`,
     entries: [entry],
     answers: [],
-    logLikelihood: hypotheses.map(({ fault }) => {
-      const gone = fault?.assembly === repair.assembly ? fixes : fault ? byChance : 0.5;
+    logLikelihood: hypotheses.map((hypothesis) => {
+      const gone = hypothesis.fault ? Math.max(byChance, curesOf(repair, hypothesis, compiled)) : 0.5;
       return Math.log(result === 'unchanged' ? 1 - gone : gone);
     }),
   };
-}
-
-/** P(outcome | hypothesis) over a test's outcomes, for an answer without error. Where the test says nothing: uniform. */
-export function oddsFor(
-  test: TestDefinition,
-  hypothesis: Hypothesis,
-  of: string | undefined,
-  now: Circumstances,
-  compiled: CompiledPack,
-): readonly number[] {
-  const outcomes = compiled.outcomeIds(test.id);
-  const block = test.likelihood.find((one) => holds(one.when, now));
-  if (!hypothesis.fault || !block || !test.scope.layouts.includes(hypothesis.layoutId)) return outcomes.map(() => 1 / outcomes.length);
-  return compiled.outcomeOdds(test, block, hypothesis.layoutId, hypothesis.fault.id, of);
 }
 
 /**
  * P(looks | odds of the true outcome). The true outcome is one; every look at it errs on its own. So the same test done
  * again is one observation grown more reliable, and can never say more than a perfect look would.
  */
-function looksGiven(looks: readonly Reading[], outcomes: readonly string[], odds: readonly number[]): number {
+function looksGiven(looks: readonly Reading[], outcomes: readonly string[], odds: (outcome: number) => number): number {
   return outcomes.reduce((sum, truth, index) => {
     const seen = looks.reduce(
       (product, { body, error }) => product * (body.outcome === truth ? 1 - error : error / (outcomes.length - 1)),
       1,
     );
-    return sum + (odds[index] ?? 0) * seen;
+    return sum + odds(index) * seen;
   }, 0);
 }

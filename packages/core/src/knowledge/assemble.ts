@@ -3,11 +3,14 @@
  *
  *   pack.json                      the document's head: title, thresholds, aliases
  *   scale.json                     the words and their numbers
- *   assemblies|symptoms|stages|cautions.json     one list each
- *   layouts|faults|tests|repairs|families/*.json  one item or a list of items a file
+ *   assemblies|symptoms|stages|cautions|places|tools.json     one list each
+ *   layouts|faults|tests|repairs|families/*.json  one item or a list of items a file; a layout may
+ *                                                 be made from another one (specialise.ts)
  */
 import { InputRefused, problemsOfSchema, type Problem } from '../problems.ts';
-import { packSchema, type Pack } from './schema.ts';
+import { objectsOf, testFits } from './applies.ts';
+import { packSchema, type Layout, type Pack, type TestDefinition } from './schema.ts';
+import { keepWhatApplies, wholeLayouts } from './specialise.ts';
 
 export interface PackFile {
   /** Relative to the pack's folder, with forward slashes. */
@@ -15,7 +18,7 @@ export interface PackFile {
   readonly text: string;
 }
 
-const singleLists = ['assemblies', 'symptoms', 'stages', 'cautions'] as const;
+const singleLists = ['assemblies', 'symptoms', 'stages', 'cautions', 'places', 'tools'] as const;
 const folders = ['layouts', 'faults', 'tests', 'repairs', 'families'] as const;
 
 /** Throws InputRefused with every file that isn't JSON and every schema issue. Item order follows the file names. */
@@ -39,9 +42,24 @@ export function assemblePack(files: readonly PackFile[]): Pack {
     else if (lists.has(stem)) lists.get(stem)?.push(...(Array.isArray(content) ? (content as unknown[]) : [content]));
     else problems.push({ code: 'schema', where: file.path, expected: 'a file of the pack (see docs/knowledge.md)' });
   }
+  const written = lists.get('layouts') ?? [];
+  const inherited = new Set(written.filter((item) => Object.hasOwn(item as object, 'from')).map((item) => (item as { id: unknown }).id));
+  lists.set('layouts', wholeLayouts(written, problems));
   for (const [name, items] of lists) document[name] = items;
   if (problems.length > 0) throw new InputRefused(problems);
-  return parsePack(document);
+  const pack = parsePack(document);
+  if (inherited.size === 0) return pack;
+  const layouts = pack.layouts.map((layout) =>
+    inherited.has(layout.id) ? (keepWhatApplies(layout, (test, of) => applies(pack, layout, test, of)) as Layout) : layout,
+  );
+  return parsePack({ ...pack, layouts });
+}
+
+function applies(pack: Pack, layout: Layout, id: string, of: string | undefined): boolean {
+  const test: TestDefinition | undefined = pack.tests.find((one) => one.id === id);
+  // An id that no test has is left for the check to name.
+  if (!test) return true;
+  return testFits(pack, test, layout) && (of === undefined || objectsOf(test, layout).includes(of));
 }
 
 /** Document form, checked against the schema only; what the items say of each other is checked by `checkPack`. */

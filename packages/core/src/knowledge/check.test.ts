@@ -83,7 +83,7 @@ describe('a spoilt pack is refused', () => {
     ],
     [
       'a cut that treats one assembly beyond it differently without a reason',
-      (pack) => item(pack.tests, 'cut.picture').likelihood[0]!.rows.push({ for: ['tcon'], odds: { unchanged: 'always' } }),
+      (pack) => item(pack.tests, 'cut.picture').likelihood.at(-1)!.rows.push({ for: ['tcon'], odds: { unchanged: 'always' } }),
       { code: 'exception-without-reason', value: 'tcon' },
     ],
     [

@@ -1,6 +1,7 @@
 /** What a pack's items say of each other. The schema has already passed; here every reference and every row is tried. */
 import type { Problem } from '../problems.ts';
 import { hasCycle, unreachableNodes } from './graph.ts';
+import { frequencyIn, hasPlace, objectsOf, placeOf, placesOf, testFits } from './applies.ts';
 import { deriveProcedure } from './procedure.ts';
 import { rowNumbers, rowSumRange } from './scale.ts';
 import { silentOutcomes, type Layout, type Pack, type TestDefinition } from './schema.ts';
@@ -14,11 +15,13 @@ export function checkPack(pack: Pack): Problem[] {
   const known = {
     assembly: ids(pack.assemblies),
     caution: ids(pack.cautions),
+    family: ids(pack.families),
     fault: ids(pack.faults),
     layout: ids(pack.layouts),
     stage: ids(pack.stages),
     symptom: ids(pack.symptoms),
     test: ids(pack.tests),
+    tool: ids(pack.tools),
   };
   const refer = (kind: keyof typeof known, id: string, where: string): void => {
     if (!known[kind].has(id)) problems.push({ code: 'unknown-id', where, value: id, expected: kind });
@@ -75,14 +78,19 @@ export function checkPack(pack: Pack): Problem[] {
     const where = `faults/${fault.id}`;
     refer('assembly', fault.assembly, `${where}.assembly`);
     for (const [layoutId, frequency] of Object.entries(fault.frequency)) {
-      refer('layout', layoutId, `${where}.frequency`);
-      word('frequency', frequency, `${where}.frequency.${layoutId}`);
+      if (layoutId !== '*') refer('layout', layoutId, `${where}.frequency`);
+      if (frequency !== 'none') word('frequency', frequency, `${where}.frequency.${layoutId}`);
       const layout = pack.layouts.find((item) => item.id === layoutId);
-      if (layout && !layout.assemblies.includes(fault.assembly)) {
+      if (layout && frequency !== 'none' && !layout.assemblies.includes(placeOf(fault.assembly, layout))) {
         problems.push({ code: 'unknown-id', where: `${where}.assembly`, value: fault.assembly, expected: `assembly of ${layoutId}` });
       }
     }
+    for (const id of fault.needs ?? []) refer('assembly', id, `${where}.needs`);
+    if (!pack.layouts.some((layout) => frequencyIn(fault, layout) !== undefined)) {
+      problems.push({ code: 'never-applies', where });
+    }
     row(fault.symptoms, [...known.symptom], `${where}.symptoms`);
+    fault.symptomsWhen?.forEach(({ symptoms }, index) => row(symptoms, [...known.symptom], `${where}.symptomsWhen[${index}]`));
   }
 
   for (const test of pack.tests) checkTest(pack, test, known, refer, word, row, problems);
@@ -90,8 +98,12 @@ export function checkPack(pack: Pack): Problem[] {
   for (const repair of pack.repairs) {
     const where = `repairs/${repair.id}`;
     refer('assembly', repair.assembly, `${where}.assembly`);
-    word('likelihood', repair.fixes, `${where}.fixes`);
-    for (const layout of repair.layouts) refer('layout', layout, `${where}.layouts`);
+    for (const [cured, strength] of Object.entries(repair.fixes)) {
+      if (!known.fault.has(cured)) refer('assembly', cured, `${where}.fixes`);
+      word('likelihood', strength, `${where}.fixes.${cured}`);
+    }
+    for (const tool of repair.tools ?? []) refer('tool', tool, `${where}.tools`);
+    for (const layout of repair.layouts ?? []) refer('layout', layout, `${where}.layouts`);
     for (const caution of repair.cautions) refer('caution', caution, `${where}.cautions`);
   }
 
@@ -118,7 +130,7 @@ export function checkPack(pack: Pack): Problem[] {
   return problems;
 }
 
-type Known = Readonly<Record<'assembly' | 'caution' | 'fault' | 'layout' | 'stage' | 'symptom' | 'test', ReadonlySet<string>>>;
+type Known = Readonly<Record<'assembly' | 'caution' | 'family' | 'fault' | 'layout' | 'stage' | 'symptom' | 'test' | 'tool', ReadonlySet<string>>>;
 type Refer = (kind: keyof Known, id: string, where: string) => void;
 type Word = (kind: 'likelihood' | 'frequency', value: string, where: string) => void;
 type Row = (odds: Readonly<Record<string, string>>, outcomes: readonly string[], where: string) => void;
@@ -128,7 +140,7 @@ function checkLayout(pack: Pack, layout: Layout, known: Known, refer: Refer, wor
   word('frequency', layout.frequency, `${where}.frequency`);
   for (const id of layout.assemblies) {
     refer('assembly', id, `${where}.assemblies`);
-    if (!pack.faults.some((fault) => fault.assembly === id && fault.frequency[layout.id] !== undefined)) {
+    if (!pack.faults.some((fault) => placeOf(fault.assembly, layout) === id && frequencyIn(fault, layout) !== undefined)) {
       problems.push({ code: 'unknown-id', where: `${where}.assemblies`, value: id, expected: 'an assembly with a fault' });
     }
     if (id !== 'outside' && layout.proof[id] === undefined) problems.push({ code: 'proof-missing', where: `${where}.proof`, value: id });
@@ -143,14 +155,14 @@ function checkLayout(pack: Pack, layout: Layout, known: Known, refer: Refer, wor
   if (hasCycle(layout)) problems.push({ code: 'graph-cycle', where: `${where}.feeds` });
   for (const id of unreachableNodes(layout)) problems.push({ code: 'graph-unreachable', where: `${where}.feeds`, value: id });
   for (const [node, stage] of Object.entries(layout.access)) {
-    own(node, `${where}.access`);
+    if (layout.points[node] === undefined) own(node, `${where}.access`);
     refer('stage', stage, `${where}.access.${node}`);
   }
   for (const [point, detail] of Object.entries(layout.points)) own(detail.on, `${where}.points.${point}`);
   for (const id of [...Object.keys(layout.plan.places), ...Object.keys(layout.plan.wires)]) own(id, `${where}.plan`);
   for (const { test } of layout.fixedList) {
     const found = pack.tests.find((item) => item.id === test);
-    if (!found?.scope.layouts.includes(layout.id)) problems.push({ code: 'list-unknown-test', where: `${where}.fixedList`, value: test });
+    if (!found || !testFits(pack, found, layout)) problems.push({ code: 'list-unknown-test', where: `${where}.fixedList`, value: test });
   }
   for (const [assembly, proof] of Object.entries(layout.proof)) {
     own(assembly, `${where}.proof`);
@@ -177,7 +189,17 @@ function checkTest(pack: Pack, test: TestDefinition, known: Known, refer: Refer,
   }
   word('likelihood', test.error, `${where}.error`);
   for (const caution of test.cautions) refer('caution', caution, `${where}.cautions`);
-  for (const layout of test.scope.layouts) refer('layout', layout, `${where}.scope`);
+  for (const layout of test.scope.layouts ?? []) refer('layout', layout, `${where}.scope`);
+  for (const id of test.scope.needs ?? []) refer('assembly', id, `${where}.scope.needs`);
+  for (const { family } of [...(test.scope.only ?? []), ...(test.scope.except ?? [])]) {
+    if (family !== undefined) refer('family', family, `${where}.scope`);
+  }
+  for (const tool of test.tools) refer('tool', tool, `${where}.tools`);
+  checkPlaces(pack, test, problems);
+  const unseen = test.observe.outcomes.filter((outcome) => outcome.seen === undefined);
+  if (unseen.length !== 1) {
+    problems.push({ code: 'outcome-not-observable', where: `${where}.observe`, value: unseen.length, expected: 'one outcome without seen' });
+  }
   for (const symptom of test.scope.symptoms ?? []) refer('symptom', symptom, `${where}.scope`);
   for (const { needs } of test.speaksOnlyIf) for (const symptom of needs.symptoms ?? []) refer('symptom', symptom, `${where}.speaksOnlyIf`);
   for (const option of test.of?.options ?? []) refer('assembly', option, `${where}.of`);
@@ -195,7 +217,8 @@ function checkTest(pack: Pack, test: TestDefinition, known: Known, refer: Refer,
       row(item.odds, outcomes, `${at}.${item.for.join(',')}`);
       for (const key of item.for) {
         if (classes.includes(key)) continue;
-        if (!known.fault.has(key)) refer('assembly', key, `${at}.for`);
+        const [named = key] = key.split('@');
+        if (!known.fault.has(named)) refer('assembly', named, `${at}.for`);
         // A cut clears and accuses by what lies where; whoever departs from that says why.
         if (isCut && item.reason === undefined) problems.push({ code: 'exception-without-reason', where: at, value: key });
       }
@@ -203,8 +226,8 @@ function checkTest(pack: Pack, test: TestDefinition, known: Known, refer: Refer,
   });
 
   const stageIds = pack.stages.map((stage) => stage.id);
-  for (const layout of pack.layouts.filter((item) => test.scope.layouts.includes(item.id))) {
-    for (const of of test.of ? test.of.options : [undefined]) {
+  for (const layout of pack.layouts.filter((item) => testFits(pack, test, item))) {
+    for (const of of test.of ? objectsOf(test, layout) : [undefined]) {
       const procedure = deriveProcedure(test, layout, stageIds, of);
       if (procedure.leftOut.length > 0) problems.push({ code: 'pull-not-restored', where: `${where}.do`, value: procedure.leftOut.join(', ') });
       if (procedure.pullsUnderPower) problems.push({ code: 'pull-under-power', where: `${where}.do` });
@@ -218,4 +241,14 @@ function checkTest(pack: Pack, test: TestDefinition, known: Known, refer: Refer,
   }
   const disturbs = test.do.some((step) => 'warm' in step || 'chill' in step || 'fit' in step || 'clean' in step || ('press' in step && ['reset', 'update', 'own-button'].includes(step.press)));
   if (disturbs && !test.disturbsCode) problems.push({ code: 'code-before-disturbance', where: `${where}.disturbsCode` });
+}
+
+/** A place no layout and no list knows is a wrong word; a test no layout can carry out is never seen by anyone. */
+function checkPlaces(pack: Pack, test: TestDefinition, problems: Problem[]): void {
+  const where = `tests/${test.id}`;
+  for (const place of test.do.flatMap(placesOf)) {
+    if (place === '$of' || pack.places.includes(place) || pack.layouts.some((layout) => hasPlace(layout, place))) continue;
+    problems.push({ code: 'unknown-id', where: `${where}.do`, value: place, expected: 'assembly, point or place' });
+  }
+  if (!pack.layouts.some((layout) => testFits(pack, test, layout))) problems.push({ code: 'never-applies', where });
 }

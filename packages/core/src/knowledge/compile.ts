@@ -2,11 +2,12 @@
  * A pack made ready for arithmetic: ids looked up, words turned into numbers, cuts expanded over each layout's graph.
  * Compile once, use for every fold. Nothing here depends on a job.
  */
+import { faultsIn, frequencyIn, objectsOf, repairsIn, testFits, type PlacedFault } from './applies.ts';
 import { hashPack } from './hash.ts';
 import { classifyCut, type CutClass } from './graph.ts';
 import { deriveProcedure, type Procedure } from './procedure.ts';
 import { rowNumbers } from './scale.ts';
-import type { Family, Fault, Layout, LikelihoodBlock, Pack, TestDefinition } from './schema.ts';
+import type { Family, Fault, Layout, LikelihoodBlock, Pack, Repair, TestDefinition } from './schema.ts';
 
 export interface CompiledPack {
   readonly pack: Pack;
@@ -17,12 +18,20 @@ export interface CompiledPack {
   readonly tests: ReadonlyMap<string, TestDefinition>;
   readonly families: ReadonlyMap<string, Family>;
   readonly symptomIds: readonly string[];
-  readonly faultsOf: ReadonlyMap<string, readonly Fault[]>;
+  /** A layout's faults, each with the assembly it sits on there. */
+  readonly faultsOf: ReadonlyMap<string, readonly PlacedFault[]>;
+  readonly testsOf: ReadonlyMap<string, readonly TestDefinition[]>;
+  readonly repairsOf: ReadonlyMap<string, readonly Repair[]>;
+  /** Whether the layout has what the test goes to. */
+  fits(test: TestDefinition, layoutId: string): boolean;
+  objectsOf(test: TestDefinition, layoutId: string): readonly string[];
   /** Starting probability of each of a layout's faults, in the order of `faultsOf`; sums to 1. */
   readonly startingOdds: ReadonlyMap<string, readonly number[]>;
-  /** P(symptom | fault) by fault id, in the order of `symptomIds`. */
-  readonly symptomOdds: ReadonlyMap<string, readonly number[]>;
+  /** P(symptom | fault) in a layout and family, in the order of `symptomIds`; empty where the layout doesn't have the fault. */
+  symptomOdds(layoutId: string, faultId: string, family?: Family): readonly number[];
   likelihoodWord(word: string): number;
+  /** A row of words over a test's outcomes as probabilities. */
+  rowOdds(test: TestDefinition, row: Readonly<Record<string, string>>): readonly number[];
   outcomeIds(testId: string): readonly string[];
   /** P(outcome | fault) over the test's outcomes, for one likelihood block. */
   outcomeOdds(test: TestDefinition, block: LikelihoodBlock, layoutId: string, faultId: string, of?: string): readonly number[];
@@ -30,14 +39,16 @@ export interface CompiledPack {
   currentId(id: string): string;
 }
 
-/** Row that speaks for a fault, most specific first: fault, assembly, the test's object, cut class, everything. */
+/** Row that speaks for a fault, most specific first: fault where it is or is cut off
+ * (`fault@of`, `fault@beyond`), fault, what it belongs to, where it sits, the test's object, cut class, everything. */
 export function selectRow(
   block: LikelihoodBlock,
-  fault: Pick<Fault, 'id' | 'assembly'>,
+  fault: Pick<PlacedFault, 'id' | 'assembly' | 'home'>,
   cut: CutClass | undefined,
   of: string | undefined,
 ): LikelihoodBlock['rows'][number] | undefined {
-  const keys = [fault.id, fault.assembly, ...(of === fault.assembly ? ['@of'] : []), ...(cut ? [`@${cut}`] : []), '*'];
+  const here = [...(of === fault.assembly ? ['@of'] : []), ...(cut ? [`@${cut}`] : [])];
+  const keys = [...here.map((one) => `${fault.id}${one}`), fault.id, fault.home, fault.assembly, ...here, '*'];
   for (const key of keys) {
     const row = block.rows.find((candidate) => candidate.for.includes(key));
     if (row) return row;
@@ -53,6 +64,10 @@ function memo<T>(cache: Map<string, T>, key: string, make: () => T): T {
   return made;
 }
 
+/** A trait the family doesn't state has the value `unknown`. */
+export const traitsHold = (traits: Readonly<Record<string, readonly string[]>>, family: Family | undefined): boolean =>
+  Object.entries(traits).every(([trait, values]) => values.includes(family?.traits[trait] ?? 'unknown'));
+
 /** The pack must have passed `checkPack`; an unchecked one may throw TypeError here. */
 export function compilePack(pack: Pack): CompiledPack {
   const byId = <T extends { id: string }>(items: readonly T[]): Map<string, T> => new Map(items.map((item) => [item.id, item]));
@@ -61,21 +76,43 @@ export function compilePack(pack: Pack): CompiledPack {
   const faults = byId(pack.faults);
   const stageIds = pack.stages.map((stage) => stage.id);
   const symptomIds = pack.symptoms.map((symptom) => symptom.id);
-  const faultsOf = new Map<string, readonly Fault[]>();
+  const faultsOf = new Map<string, readonly PlacedFault[]>();
+  const placed = new Map<string, PlacedFault>();
   const startingOdds = new Map<string, readonly number[]>();
+  const testsOf = new Map<string, readonly TestDefinition[]>();
+  const repairsOf = new Map<string, readonly Repair[]>();
+  const fitting = new Set<string>();
   for (const layout of pack.layouts) {
-    const own = pack.faults.filter((fault) => fault.frequency[layout.id] !== undefined);
-    const weights = own.map((fault) => pack.scale.frequency[fault.frequency[layout.id] ?? ''] ?? 0);
+    const own = faultsIn(pack, layout);
+    const weights = own.map((fault) => pack.scale.frequency[frequencyIn(fault, layout) ?? ''] ?? 0);
     const total = weights.reduce((a, b) => a + b, 0);
     faultsOf.set(layout.id, own);
+    for (const fault of own) placed.set(`${layout.id}|${fault.id}`, fault);
     startingOdds.set(
       layout.id,
       weights.map((weight) => weight / total),
     );
+    const fit = pack.tests.filter((test) => testFits(pack, test, layout));
+    testsOf.set(layout.id, fit);
+    for (const test of fit) fitting.add(`${layout.id}|${test.id}`);
+    repairsOf.set(layout.id, repairsIn(pack, layout));
   }
-  const symptomOdds = new Map(
-    pack.faults.map((fault) => [fault.id, rowNumbers(pack.scale, symptomIds, fault.symptoms).odds]),
-  );
+  const symptomRows = new Map<string, readonly number[]>();
+  for (const layout of pack.layouts) {
+    for (const { id, symptoms, symptomsWhen } of faultsOf.get(layout.id) ?? []) {
+      [symptoms, ...(symptomsWhen ?? []).map((one) => one.symptoms)].forEach((written, variant) => {
+      const row = [...rowNumbers(pack.scale, symptomIds, written).odds];
+      const floor = Math.min(...row);
+      for (const [elsewhere, here] of Object.entries(layout.showsAs)) {
+        const from = symptomIds.indexOf(elsewhere);
+        const to = symptomIds.indexOf(here);
+        row[to] = (row[to] ?? 0) + Math.max(0, (row[from] ?? 0) - floor);
+        row[from] = floor;
+      }
+      symptomRows.set(`${layout.id}|${id}|${variant}`, row);
+      });
+    }
+  }
   const cuts = new Map<string, Map<string, CutClass>>();
   const rows = new Map<string, readonly number[]>();
   const procedures = new Map<string, Procedure>();
@@ -99,14 +136,23 @@ export function compilePack(pack: Pack): CompiledPack {
     families: byId(pack.families),
     symptomIds,
     faultsOf,
+    testsOf,
+    repairsOf,
+    fits: (test, layoutId) => fitting.has(`${layoutId}|${test.id}`),
+    objectsOf: (test, layoutId) => objectsOf(test, layoutOf(layoutId)),
     startingOdds,
-    symptomOdds,
+    symptomOdds(layoutId, faultId, family) {
+      const when = faults.get(faultId)?.symptomsWhen ?? [];
+      const variant = family === undefined ? -1 : when.findIndex(({ traits }) => traitsHold(traits, family));
+      return symptomRows.get(`${layoutId}|${faultId}|${variant + 1}`) ?? [];
+    },
     likelihoodWord: (word) => pack.scale.likelihood[word] ?? Math.min(...Object.values(pack.scale.likelihood)),
+    rowOdds: (test, row) => rowNumbers(pack.scale, outcomes.get(test.id) ?? [], row).odds,
     outcomeIds: (testId) => outcomes.get(testId) ?? [],
     outcomeOdds(test, block, layoutId, faultId, of) {
       const key = `${test.id}|${test.likelihood.indexOf(block)}|${layoutId}|${faultId}|${of ?? ''}`;
       return memo(rows, key, () => {
-        const fault = faults.get(faultId);
+        const fault = placed.get(`${layoutId}|${faultId}`);
         const pulled = procedure(test, layoutId, of).pulled;
         const layout = layoutOf(layoutId);
         const classes = memo(cuts, `${layoutId}|${pulled.join(',')}`, () => classifyCut(layout, pulled));

@@ -1,11 +1,12 @@
+export { inScope, knownAs, matchSet, type PlacedFault, type SetIdentity } from './applies.ts';
 export { assemblePack, parsePack, type PackFile } from './assemble.ts';
 export { checkPack } from './check.ts';
-export { compilePack, selectRow, type CompiledPack } from './compile.ts';
+export { compilePack, selectRow, traitsHold, type CompiledPack } from './compile.ts';
 export { classifyCut, type CutClass } from './graph.ts';
 export { hashPack } from './hash.ts';
 export { deriveProcedure, drainMinutes, type PowerNeed, type Procedure } from './procedure.ts';
 export { rest, rowNumbers, rowSumRange, type RowNumbers } from './scale.ts';
-export { idSchema, packSchema, silentOutcomes } from './schema.ts';
+export { idSchema, packSchema, repairKinds, silentOutcomes } from './schema.ts';
 export type {
   BlinkCode,
   Caution,
@@ -17,6 +18,7 @@ export type {
   Pack,
   ProofItem,
   Repair,
+  Seen,
   Stage,
   Step,
   TestDefinition,

@@ -5,6 +5,7 @@
  * Power is three separate facts (plugged, rails down, verified), never one level: a set can be unplugged with its
  * rails still up.
  */
+import { hasPlace, placesOf } from './applies.ts';
 import type { Layout, Step, TestDefinition } from './schema.ts';
 
 export const drainMinutes = { 'rails-down': 2, verified: 4 } as const;
@@ -33,15 +34,15 @@ export interface Procedure {
 
 const ofPlace = '$of';
 
+/** The one place a step goes to, where it has one; plugs and bridges are visited as they come. */
 function stepPlace(step: Step): string | undefined {
-  if ('measure' in step || 'fit' in step) return step.at;
-  if ('warm' in step) return step.warm;
-  if ('chill' in step) return step.chill;
-  if ('clean' in step) return step.clean;
-  if ('tape' in step) return step.tape;
-  if ('look' in step) return step.look;
-  if ('tap' in step) return step.tap;
-  return undefined;
+  return 'pull' in step || 'restore' in step || 'bridge' in step ? undefined : placesOf(step)[0];
+}
+
+/** Of several plugs, those this layout has; a lone one is what it is. */
+function ofLayout(items: readonly string[], layout: Layout): readonly string[] {
+  const own = items.filter((item) => hasPlace(layout, item));
+  return own.length > 0 ? own : items;
 }
 
 /** `of` is the object of a test that names one. Places the layout doesn't know lie outside the cover. */
@@ -68,7 +69,7 @@ export function deriveProcedure(
   const visit = (place: string): number => {
     const point = layout.points[place];
     if (point?.hot) touchesHot = true;
-    const access = layout.access[point?.on ?? place];
+    const access = layout.access[place] ?? layout.access[point?.on ?? place];
     const index = access === undefined ? 0 : Math.max(0, stageIds.indexOf(access));
     stage = Math.max(stage, index);
     return index;
@@ -97,7 +98,7 @@ export function deriveProcedure(
     } else if ('wait' in step) {
       waitMinutes += step.wait;
     } else if ('pull' in step) {
-      for (const item of step.pull.map(resolve)) {
+      for (const item of ofLayout(step.pull.map(resolve), layout)) {
         const index = visit(item);
         out.add(item);
         pulled.add(item);
@@ -107,7 +108,7 @@ export function deriveProcedure(
         }
       }
     } else if ('restore' in step) {
-      for (const item of step.restore.map(resolve)) {
+      for (const item of ofLayout(step.restore.map(resolve), layout)) {
         out.delete(item);
         if (visit(item) > 0 && plugged === true) pullsUnderPower = true;
       }
@@ -119,6 +120,11 @@ export function deriveProcedure(
       bridges = true;
       visit(step.bridge[0]);
       visit(step.bridge[1]);
+    } else if ('tape' in step || 'lift' in step || 'load' in step) {
+      if ('tape' in step) out.add(step.tape);
+      ask('rails-down');
+    } else if ('read' in step || 'write' in step) {
+      if (plugged !== true) ask('rails-down');
     } else if ('warm' in step || 'chill' in step) {
       changesTemperature = true;
     } else if ('fit' in step || 'clean' in step) {

@@ -65,6 +65,15 @@ export const conditionSchema = z.strictObject({
 });
 export type Condition = z.infer<typeof conditionSchema>;
 
+/** Sets by family, model, version and years of make (from, to). */
+export const setMatchSchema = z.strictObject({
+  family: idSchema.optional(),
+  models: z.array(z.string().min(1)).min(1).optional(),
+  versions: z.array(z.string().min(1)).min(1).optional(),
+  years: z.tuple([z.number().int(), z.number().int()]).optional(),
+});
+export type SetMatch = z.infer<typeof setMatchSchema>;
+
 const proofItemSchema = z.union([
   z.strictObject({ test: idSchema, outcomes: z.array(idSchema).min(1), of: idSchema.optional() }),
   z.strictObject({ symptoms: z.array(idSchema).min(1) }),
@@ -84,6 +93,10 @@ export const layoutSchema = z.strictObject({
   name: textSchema,
   frequency: wordSchema,
   assemblies: z.array(idSchema).min(2),
+  /** Assembly whose work is done on another one here: its faults, likelihoods and part repairs move there. */
+  merges: z.record(idSchema, idSchema),
+  /** Complaint elsewhere -> what the same fault shows as here: without a backlight, "lit and blank" is simply black. */
+  showsAs: z.record(idSchema, idSchema),
   /** Directed: what feeds or commands what. Harnesses are nodes of their own. */
   feeds: z.array(z.tuple([idSchema, idSchema])),
   /** Stage at which a node can be touched or seen. */
@@ -91,7 +104,14 @@ export const layoutSchema = z.strictObject({
   /** Places to put a probe, a bridge or tape. */
   points: z.record(
     idSchema,
-    z.strictObject({ name: textSchema, on: idSchema, hot: z.boolean(), source: sourceSchema }),
+    z.strictObject({
+      name: textSchema,
+      on: idSchema,
+      hot: z.boolean(),
+      /** What is usual there, volts dc to chassis; a family's rail at the same point stands above it. */
+      volts: z.number().optional(),
+      source: sourceSchema,
+    }),
   ),
   fixedList: z.array(z.strictObject({ test: idSchema, of: idSchema.optional() })).min(1),
   proof: z.record(
@@ -111,10 +131,17 @@ export const faultSchema = z.strictObject({
   id: idSchema,
   assembly: idSchema,
   name: textSchema,
-  /** Starting weight before any complaint, per layout; a layout that isn't named doesn't have this fault. */
-  frequency: z.record(idSchema, wordSchema),
+  /**
+   * Starting weight before any complaint. `*` speaks for every layout that has the assembly (or merges it into another);
+   * a layout's own line stands above it, and `none` says that this layout doesn't have the fault.
+   */
+  frequency: z.record(z.union([idSchema, z.literal('*')]), wordSchema),
+  /** Only where the layout has all of these nodes. */
+  needs: z.array(idSchema).optional(),
   /** P(symptom | fault): what the owner reports first. */
   symptoms: oddsRowSchema,
+  /** The same where the family's traits are known; the first that holds stands above `symptoms`. */
+  symptomsWhen: z.array(z.strictObject({ traits: z.record(idSchema, z.array(z.enum(['yes', 'no', 'unknown'])).min(1)), symptoms: oddsRowSchema })).optional(),
   source: sourceSchema,
 });
 
@@ -128,20 +155,26 @@ export const stepSchema = z.union([
   z.strictObject({ tape: idSchema }),
   z.strictObject({ power: z.enum(['plugged', 'on', 'off']) }),
   z.strictObject({
-    press: z.enum(['power', 'own-button', 'remote', 'menu', 'reset', 'update']),
+    press: z.enum(['power', 'own-button', 'remote', 'menu', 'service', 'pattern', 'reset', 'update']),
     hold: z.number().positive().optional(),
   }),
   z.strictObject({ warm: z.string(), to: z.number() }),
   z.strictObject({ chill: z.string(), to: z.number() }),
   z.strictObject({ clean: z.string() }),
-  z.strictObject({ fit: z.literal('known-good'), at: z.string() }),
-  z.strictObject({ supply: z.enum(['known-outlet', 'known-source']) }),
+  z.strictObject({ fit: z.enum(['known-good', 'jig', 'universal']), at: z.string() }),
+  z.strictObject({ supply: z.enum(['known-outlet', 'known-source', 'other-input', 'known-network', 'known-remote']) }),
   z.strictObject({ wait: minutesSchema }),
   z.strictObject({ look: z.string() }),
   z.strictObject({ listen: z.string() }),
   z.strictObject({ torch: z.string() }),
   z.strictObject({ tap: z.string() }),
   z.strictObject({ squeeze: z.string() }),
+  /** Read or write a memory: where it sits; written from its own saved content or from the library. */
+  z.strictObject({ read: z.string(), times: z.number().int().min(1).max(9) }),
+  z.strictObject({ write: z.string(), from: z.enum(['own', 'library']) }),
+  /** Take one part out of circuit; load a rail on purpose. */
+  z.strictObject({ lift: z.string() }),
+  z.strictObject({ load: idSchema, amperes: z.number().positive() }),
   z.strictObject({
     measure: z.enum(['volts', 'ohms', 'volts-min-max']),
     at: z.string(),
@@ -149,6 +182,57 @@ export const stepSchema = z.union([
   }),
 ]);
 export type Step = z.infer<typeof stepSchema>;
+
+const rangeSchema = z.tuple([z.number(), z.number()]);
+
+/**
+ * What a bench would have to see for an outcome: a closed vocabulary over what a set shows and what instruments read, so that
+ * a simulated set can answer without knowing any test. All given parts must hold. `complaint`, `code` and `changes` compare
+ * with the set as it was delivered.
+ */
+export const seenSchema = z.strictObject({
+  complaint: z.enum(['gone', 'same', 'changed']).optional(),
+  light: z.array(z.enum(['on', 'off', 'flash', 'dim'])).min(1).optional(),
+  sound: z.boolean().optional(),
+  /** Runs, and goes on running while it is watched. */
+  alive: z.boolean().optional(),
+  starts: z.boolean().optional(),
+  restarts: z.boolean().optional(),
+  clicks: z.boolean().optional(),
+  indicator: z.array(z.enum(['off', 'steady', 'blinking'])).min(1).optional(),
+  reacts: z.strictObject({ key: z.boolean().optional(), remote: z.boolean().optional() }).optional(),
+  picture: z
+    .array(
+      z.enum(['good', 'none', 'faint', 'left-missing', 'right-missing', 'bar', 'line', 'lines', 'turned', 'dots', 'tint', 'washed', 'frozen', 'band', 'partial']),
+    )
+    .min(1)
+    .optional(),
+  input: z.enum(['works', 'dead']).optional(),
+  network: z.enum(['works', 'dead']).optional(),
+  glass: z.array(z.enum(['clean', 'cracked', 'liquid'])).min(1).optional(),
+  signs: z.array(z.enum(['burnt', 'bulged', 'oxide', 'loose'])).min(1).optional(),
+  fan: z.enum(['spins', 'silent', 'noisy']).optional(),
+  feels: z.enum(['cold', 'warm', 'hot']).optional(),
+  code: z.enum(['same', 'changed', 'gone']).optional(),
+  changes: z.boolean().optional(),
+  memory: z.enum(['missing', 'unsteady', 'differs', 'matches', 'worn']).optional(),
+  reading: z
+    .strictObject({
+      /** Which measurement of the procedure, from 1; left out: the last. */
+      n: z.number().int().min(1).optional(),
+      /** Steady value over nominal, and the highest instant over nominal. */
+      ratio: rangeSchema.optional(),
+      peak: rangeSchema.optional(),
+      ohms: rangeSchema.optional(),
+      steady: z.boolean().optional(),
+      /** Moved clearly between idle and key pressed. */
+      swings: z.boolean().optional(),
+      /** Of the parts of one kind at this point. */
+      missing: z.enum(['none', 'one', 'all']).optional(),
+    })
+    .optional(),
+});
+export type Seen = z.infer<typeof seenSchema>;
 
 /** Outcomes every test has beside its own: legal answers that carry no evidence. */
 export const silentOutcomes = ['cant-tell', 'not-possible'] as const;
@@ -175,14 +259,24 @@ export const testSchema = z.strictObject({
   watch: textSchema,
   do: z.array(stepSchema).min(1),
   observe: z.strictObject({
-    outcomes: z.array(z.strictObject({ id: idSchema, name: textSchema })).min(2).max(7),
+    /** In order: the first outcome one of whose `seen` holds is the one; without `seen` it is what else remains. */
+    outcomes: z
+      .array(z.strictObject({ id: idSchema, name: textSchema, seen: z.array(seenSchema).min(1).optional() }))
+      .min(2)
+      .max(7),
   }),
   minutes: minutesSchema,
   /** How often an honest, sure answer is wrong all the same. */
   error: wordSchema,
   of: z.strictObject({ options: z.array(idSchema).min(1), required: z.boolean() }).optional(),
   scope: z.strictObject({
-    layouts: z.array(idSchema).min(1),
+    /** Left out: every layout that has the places this test goes to. */
+    layouts: z.array(idSchema).min(1).optional(),
+    /** Only where the layout has all of these nodes. */
+    needs: z.array(idSchema).min(1).optional(),
+    /** Which sets it was made for, and which of them it doesn't fit; a match needs every given part. */
+    only: z.array(setMatchSchema).min(1).optional(),
+    except: z.array(setMatchSchema.extend({ reason: textSchema })).min(1).optional(),
     /** Offered and believed only for these complaints; left out: for all. */
     symptoms: z.array(idSchema).min(1).optional(),
   }),
@@ -198,16 +292,24 @@ export const testSchema = z.strictObject({
   source: sourceSchema,
 });
 
+export const repairKinds = ['put-right', 'reseat', 'drain', 'reflash', 'part', 'replace', 'workaround'] as const;
+
 export const repairSchema = z.strictObject({
   id: idSchema,
   assembly: idSchema,
+  kind: z.enum(repairKinds),
   name: textSchema,
-  layouts: z.array(idSchema).min(1),
+  /** Left out: every layout that has the assembly; part repairs go along where it is merged into another. */
+  layouts: z.array(idSchema).min(1).optional(),
   minutes: minutesSchema,
-  fixes: wordSchema,
+  /** Fault or assembly -> how often this cures it; what isn't named isn't cured. */
+  fixes: z.record(idSchema, wordSchema),
+  /** What is renewed where it isn't the whole assembly: a word of the bench, not of a likelihood. */
+  part: idSchema.optional(),
   /** Price of the part as a share of a comparable new set; 0 where none is needed. */
   partShare: z.number().min(0).max(1),
   cautions: z.array(idSchema),
+  tools: z.array(idSchema).optional(),
   source: sourceSchema,
 });
 
@@ -218,6 +320,8 @@ export const blinkCodeSchema = z.strictObject({
   colour: z.enum(['red', 'green', 'white', 'blue', 'amber']).optional(),
   after: z.enum(['dark', 'steady', 'repeats']).optional(),
   meaning: textSchema,
+  /** What the set's own software noticed, where it is known: this is what makes a simulated set blink it. */
+  notices: z.enum(['rail', 'light', 'main', 'panel', 'sound', 'memory', 'sustain', 'address', 'fan', 'panel-supply']).optional(),
   /** Fault or assembly -> how often that fault makes the set blink this code. */
   suspects: z.record(idSchema, wordSchema),
   firstCheck: idSchema.optional(),
@@ -249,9 +353,13 @@ export const familySchema = z.strictObject({
       tolerancePercent: z.number().positive().max(50),
       point: idSchema,
       state: z.enum(['standby', 'on']),
+      /** Ohms to chassis, unplugged and verified, for a good set. */
+      ohms: z.number().positive().optional(),
       source: sourceSchema,
     }),
   ),
+  /** Service menu, panel id, jumpers: what a bench writes on the cover. */
+  service: z.array(textSchema).optional(),
   source: sourceSchema,
 });
 
@@ -272,6 +380,9 @@ export const packSchema = z.strictObject({
   stages: z.array(stageSchema).min(1),
   cautions: z.array(cautionSchema),
   assemblies: z.array(assemblySchema).min(1),
+  /** What a procedure may go to outside the boards: the glass, the light on the set, the cover's holes. */
+  places: z.array(idSchema),
+  tools: z.array(z.strictObject({ id: idSchema, name: textSchema })),
   symptoms: z.array(symptomSchema).min(1),
   layouts: z.array(layoutSchema).min(1),
   faults: z.array(faultSchema).min(1),

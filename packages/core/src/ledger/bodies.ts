@@ -16,6 +16,9 @@ export const layoutGuessSchema = z.union([idSchema, z.strictObject({ odds: z.rec
 export const setFactsSchema = z.strictObject({
   layout: layoutGuessSchema,
   family: idSchema.optional(),
+  model: z.string().min(1).max(120).optional(),
+  version: z.string().min(1).max(60).optional(),
+  year: z.number().int().min(1950).max(2200).optional(),
   ageYears: z.number().min(0).max(80).optional(),
   sizeInch: z.number().min(5).max(200).optional(),
 });

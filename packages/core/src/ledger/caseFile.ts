@@ -3,7 +3,7 @@
  * Files written by hand may leave out id, seq, at, by and v; the order is then the file's.
  */
 import { z } from 'zod';
-import { packSchema } from '../knowledge/index.ts';
+import { idSchema, packSchema } from '../knowledge/index.ts';
 import { InputRefused, problemsOfSchema, type Problem } from '../problems.ts';
 import { layoutGuessSchema, setFactsSchema, type Body, type SetFacts } from './bodies.ts';
 import { readBody } from './upgrade.ts';
@@ -24,13 +24,23 @@ export const settingsSchema = z.strictObject({
   /** What a waiting minute costs beside a hands-on one. */
   waitShare: z.number().min(0).max(1),
   currency: z.string().regex(/^[A-Z]{3}$/),
+  /** Nuisance of a bought part that doesn't cure, beyond its price and labour: return, delay, a call. */
+  wrongPartMinor: z.number().int().min(0).max(100_000_000),
+  /** Tools at hand; left out: all. */
+  tools: z.array(idSchema).optional(),
   /** A comparable new set: what giving this one up costs, and what parts are priced against. */
   newSetMinor: z.number().int().min(1).max(100_000_000),
 });
 export type Settings = z.infer<typeof settingsSchema>;
 
 /** Values of ours until a shop states its own. */
-export const defaultSettings: Settings = { rateMinorPerHour: 4800, waitShare: 0.2, currency: 'EUR', newSetMinor: 42_000 };
+export const defaultSettings: Settings = {
+  rateMinorPerHour: 4800,
+  waitShare: 0.2,
+  currency: 'EUR',
+  newSetMinor: 42_000,
+  wrongPartMinor: 0,
+};
 
 export interface CaseInput {
   readonly set: SetFacts;

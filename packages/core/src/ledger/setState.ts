@@ -46,9 +46,14 @@ export function stateAfter(state: SetState, entry: Entry, compiled: CompiledPack
       taped: union(state.taped, body.taped, body.untaped),
     };
   }
+  if (body.kind === 'repair.done' && body.result !== 'not-tried' && layoutId !== undefined) {
+    const repair = compiled.repairsOf.get(layoutId)?.find((one) => one.id === compiled.currentId(body.repair));
+    const stage = compiled.stageIds.indexOf(compiled.layouts.get(layoutId)?.access[repair?.assembly ?? ''] ?? '');
+    return { ...state, stage: Math.max(state.stage, stage) };
+  }
   if (body.kind === 'test.answered' && body.outcome !== 'not-possible' && layoutId !== undefined) {
     const test = compiled.tests.get(compiled.currentId(body.test));
-    if (!test?.scope.layouts.includes(layoutId)) return state;
+    if (!test || !compiled.fits(test, layoutId)) return state;
     const procedure = compiled.procedure(test, layoutId, body.of);
     const plugged = procedure.endsPlugged ?? (procedure.needs === 'plugged' ? true : state.plugged);
     const drained = !plugged && (procedure.needs === 'rails-down' || procedure.needs === 'verified' || procedure.pulled.length > 0);

@@ -25,6 +25,13 @@ function wordsToOdds(pack: Pack, outcomes: readonly string[], row: Readonly<Reco
   return weights.map((one) => one / weights.reduce((a, b) => a + b, 0));
 }
 
+const symptomsOf = ({ symptoms, symptomsWhen }: Pack['faults'][number], family: Family | undefined): Readonly<Record<string, string>> =>
+  (family &&
+    symptomsWhen?.find(({ traits }) =>
+      Object.entries(traits).every(([id, ok]) => (ok as string[]).includes(family.traits[id] ?? 'unknown')),
+    )?.symptoms) ??
+  symptoms;
+
 /** Every path from the mains to the node, as lists of nodes. */
 function pathsTo(layout: Layout, node: string, path: readonly string[] = ['outside']): string[][] {
   const here = path.at(-1)!;
@@ -38,9 +45,10 @@ function classOf(layout: Layout, pulled: readonly string[], node: string): strin
   return feedsCut ? '@inside' : '@unrelated';
 }
 
-function blockFor(test: TestDefinition, symptoms: ReadonlySet<string>, family: Family | undefined): LikelihoodBlock {
+function blockFor(test: TestDefinition, symptoms: ReadonlySet<string>, family: Family | undefined, layoutId: string): LikelihoodBlock {
   return test.likelihood.find(
     ({ when }) =>
+      (when?.layouts === undefined || when.layouts.includes(layoutId)) &&
       (when?.symptoms === undefined || when.symptoms.some((id) => symptoms.has(id))) &&
       Object.entries(when?.traits ?? {}).every(([trait, values]) => values.includes(family?.traits[trait] ?? 'unknown')),
   )!;
@@ -69,11 +77,17 @@ export function bruteForceOdds(input: CaseInput, pack: Pack): Map<string, number
     looks.set(key, known);
   }
 
-  const own = pack.faults.filter((fault) => fault.frequency[layout.id] !== undefined);
-  const total = own.reduce((sum, fault) => sum + pack.scale.frequency[fault.frequency[layout.id]!]!, 0);
+  const wordOf = (fault: Pack['faults'][number]): string | undefined => {
+    const word = fault.frequency[layout.id] ?? fault.frequency['*'];
+    const here = layout.assemblies.includes(layout.merges[fault.assembly] ?? fault.assembly);
+    const needs = (fault.needs ?? []).every((id) => layout.assemblies.includes(id));
+    return here && needs && word !== 'none' ? word : undefined;
+  };
+  const own = pack.faults.filter((fault) => wordOf(fault) !== undefined);
+  const total = own.reduce((sum, fault) => sum + pack.scale.frequency[wordOf(fault)!]!, 0);
   const unknown = pack.thresholds.notInBook;
   const worlds = [
-    ...own.map((fault) => ({ fault, prior: ((1 - unknown) * pack.scale.frequency[fault.frequency[layout.id]!]!) / total })),
+    ...own.map((fault) => ({ fault, prior: ((1 - unknown) * pack.scale.frequency[wordOf(fault)!]!) / total })),
     { fault: undefined, prior: unknown },
   ];
   const symptomIds = pack.symptoms.map((symptom) => symptom.id);
@@ -81,7 +95,7 @@ export function bruteForceOdds(input: CaseInput, pack: Pack): Map<string, number
   for (const { fault, prior } of worlds) {
     let weight = prior;
     for (const symptom of symptoms) {
-      const told = fault ? wordsToOdds(pack, symptomIds, fault.symptoms)[symptomIds.indexOf(symptom)]! : 1 / symptomIds.length;
+      const told = fault ? wordsToOdds(pack, symptomIds, symptomsOf(fault, family))[symptomIds.indexOf(symptom)]! : 1 / symptomIds.length;
       weight *= 0.97 * told + 0.03 / symptomIds.length;
     }
     // Every combination of true outcomes is a world of its own; its weight is added up.
@@ -91,16 +105,10 @@ export function bruteForceOdds(input: CaseInput, pack: Pack): Map<string, number
       if (!look) return chance;
       const outcomes = look.test.observe.outcomes.map((outcome) => outcome.id);
       const pulled = look.test.do.flatMap((step) => ('pull' in step ? step.pull.map((one) => (one === '$of' ? look.of! : one)) : []));
-      const keys = fault
-        ? [
-            fault.id,
-            fault.assembly,
-            ...(look.of === fault.assembly ? ['@of'] : []),
-            ...(pulled.length > 0 ? [classOf(layout, pulled, fault.assembly)] : []),
-            '*',
-          ]
-        : [];
-      const rows = blockFor(look.test, symptoms, family).rows;
+      const seat = fault ? (layout.merges[fault.assembly] ?? fault.assembly) : '';
+      const places = fault ? [...(look.of === seat ? ['@of'] : []), ...(pulled.length > 0 ? [classOf(layout, pulled, seat)] : [])] : [];
+      const keys = fault ? [...places.map((place) => `${fault.id}${place}`), fault.id, fault.assembly, seat, ...places, '*'] : [];
+      const rows = blockFor(look.test, symptoms, family, layout.id).rows;
       const key = keys.find((one) => rows.some((row) => row.for.includes(one)));
       const row = rows.find((one) => key !== undefined && one.for.includes(key));
       const odds = row ? wordsToOdds(pack, outcomes, row.odds) : outcomes.map(() => 1 / outcomes.length);

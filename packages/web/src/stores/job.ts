@@ -31,7 +31,7 @@ export const useJob = defineStore('job', () => {
   const compiled = shallowRef<CompiledPack>();
   const stored = shallowRef<Entry[]>([]);
   const waiting = shallowRef<outbox.Waiting[]>([]);
-  const policy = ref<Policy>('information');
+  const policy = ref<Policy>('cost');
   const missing = ref(false);
   const reached = ref(true);
   let timer: ReturnType<typeof setTimeout> | undefined;

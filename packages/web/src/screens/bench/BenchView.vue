@@ -75,7 +75,7 @@ function onKey(event: KeyboardEvent): void {
   const target = event.target as HTMLElement;
   if (target.closest('textarea, select') || (target instanceof HTMLInputElement && target.type !== 'checkbox')) return;
   const key = event.key.toLowerCase();
-  if (key === 'o') store.policy = policies[(policies.indexOf(store.policy) + 1) % policies.length] ?? 'information';
+  if (key === 'o') store.policy = policies[(policies.indexOf(store.policy) + 1) % policies.length] ?? 'cost';
   else if (key === 'escape') chosenKey.value = '';
   else if (key === 's' && others.value[0]) take(others.value[0]);
   else if (!panel.value?.press(key)) return;

@@ -100,7 +100,7 @@ async function closeJob(): Promise<void> {
     minutes: minutes === undefined ? t('close.errors.minutes', { value: end.minutes }) : undefined,
   });
   if (!fine || outcome === '' || minutes === undefined) return;
-  const assembly = store.compiled?.faults.get(end.fault)?.assembly;
+  const assembly = faults.value.find((one) => one.id === end.fault)?.assembly;
   const bodies: Body[] = [];
   if (assembly !== undefined) bodies.push({ kind: 'fault.confirmed', v: 1, assembly, fault: end.fault });
   bodies.push({ kind: 'job.closed', v: 1, outcome, minutes, ...(end.remains.trim() === '' ? {} : { remains: end.remains.trim() }) });
@@ -112,7 +112,7 @@ async function closeJob(): Promise<void> {
 </script>
 
 <template>
-  <JobGate :id="id" v-slot="{ job, fold, compiled }" @opened="prefill">
+  <JobGate :id="id" v-slot="{ job, fold }" @opened="prefill">
     <div class="head">
       <h1>
         {{ t('close.title', { n: job.number }) }} <span class="soft">{{ job.plate.maker }} {{ job.plate.model }}</span>
@@ -207,7 +207,7 @@ async function closeJob(): Promise<void> {
                 v-for="one in faults"
                 :key="one.id"
                 :value="one.id"
-                :label="`${names.assembly(compiled.faults.get(one.id)?.assembly ?? '')}: ${names.fault(one.id)} (${percent(one.odds)})`"
+                :label="`${names.assembly(one.assembly ?? '')}: ${names.fault(one.id)} (${percent(one.odds)})`"
               />
             </el-select>
           </FormField>

@@ -1,6 +1,39 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { grossSaving, planRepairs, type RepairModel } from './index.ts';
+import { planRepairs as plan, testValues, type DecisionModel, type Standing } from './index.ts';
+
+interface RepairModel {
+  readonly repairs: readonly { readonly id: string; readonly cost: number; readonly fixes: readonly number[] }[];
+  readonly writeOff: number;
+}
+
+const modelOf = ({ repairs, writeOff }: RepairModel, tests: DecisionModel['tests'] = []): DecisionModel => ({
+  tests,
+  repairs: repairs.map(({ id, cost, fixes }) => ({
+    id,
+    cost,
+    stage: 0,
+    nuisance: 0,
+    cures: fixes.flatMap((chance, hypothesis) => (chance > 0 ? [{ hypothesis, chance }] : [])),
+  })),
+  stageCost: [0],
+  writeOff,
+});
+const planRepairs = (model: RepairModel, odds: readonly number[]): { cost: number; sequence: string[] } => {
+  const { cost, sequence } = plan(modelOf(model), Float64Array.from(odds));
+  return { cost, sequence: sequence.map((index) => model.repairs[index]?.id ?? '') };
+};
+const standing = (odds: readonly number[]): Standing => ({
+  odds: Float64Array.from(odds),
+  stage: 0,
+  testsDone: new Set(),
+  repairsDone: new Set(),
+});
+const grossSaving = (model: RepairModel, odds: readonly number[], { outcomes }: { outcomes: readonly (readonly number[])[] }): number => {
+  const made = modelOf(model, [{ id: 't', cost: 1, stage: 0, outcomes: outcomes.map((row) => Float64Array.from(row)) }]);
+  const at = standing(odds);
+  return testValues(made, at, plan(made, at.odds))[0]?.saves ?? 0;
+};
 
 /** Cost of trying perfect repairs in a given order, one per fault, nothing ever given up. */
 const inOrder = (order: readonly number[], odds: readonly number[], costs: readonly number[]): number => {

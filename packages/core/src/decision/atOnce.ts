@@ -1,0 +1,44 @@
+/**
+ * The next move, one look ahead. A test pays when it takes more off the expected cost of repair than it costs; among those
+ * that pay, the largest saving for its cost goes first. When none does, the first repair of the plan, or giving up.
+ */
+import { mass, opening, seen, type DecisionModel, type Move, type Standing } from './model.ts';
+import { planRepairs, type RepairPlan } from './plan.ts';
+
+export interface TestValue {
+  /** Place in the model. */
+  readonly index: number;
+  /** What the test costs from here, its way included. */
+  readonly cost: number;
+  /** What it takes off the expected cost to the end, its own cost not counted; at least 0. */
+  readonly saves: number;
+}
+
+/** Value of each open test from here; `plan` is that of the standing. All weighed by what the odds sum to. */
+export function testValues(model: DecisionModel, at: Standing, plan: RepairPlan): TestValue[] {
+  const values: TestValue[] = [];
+  const total = mass(at.odds);
+  model.tests.forEach((test, index) => {
+    if (at.testsDone.has(index)) return;
+    const way = opening(model, at.stage, test.stage);
+    const stage = Math.max(at.stage, test.stage);
+    let after = 0;
+    for (const row of test.outcomes) after += planRepairs(model, seen(at.odds, row), stage, at.repairsDone).cost;
+    // An answer may always be ignored, and an opened set only makes what follows cheaper.
+    values.push({ index, cost: (test.cost + way) * total, saves: Math.max(0, plan.cost - after) });
+  });
+  return values;
+}
+
+/** Tests that pay, best first; ties by place in the model. */
+export function payingTests(values: readonly TestValue[]): TestValue[] {
+  return values.filter(({ cost, saves }) => saves > cost).sort((a, b) => b.saves / b.cost - a.saves / a.cost || a.index - b.index);
+}
+
+export function moveAtOnce(model: DecisionModel, at: Standing): Move {
+  const plan = planRepairs(model, at.odds, at.stage, at.repairsDone);
+  const [best] = payingTests(testValues(model, at, plan));
+  if (best) return { kind: 'test', index: best.index };
+  const [first] = plan.sequence;
+  return first === undefined ? { kind: 'give-up' } : { kind: 'repair', index: first };
+}

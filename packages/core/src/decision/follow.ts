@@ -1,0 +1,50 @@
+/** What a way of deciding costs when it is followed to the end, told exactly over the tree of answers and failed repairs. */
+import { failed, mass, opening, seen, type DecisionModel, type Move, type Standing } from './model.ts';
+import { planRepairs } from './plan.ts';
+
+export type Decide = (model: DecisionModel, at: Standing) => Move;
+
+export interface FollowLimits {
+  /** Branches lighter than this are closed with the plan of repairs, which is safe: it is a way that can be gone. */
+  readonly leastMass: number;
+  /** Standings looked at in all before every further branch is closed so. */
+  readonly budget: { left: number };
+}
+
+export const noLimits = (): FollowLimits => ({ leastMass: 0, budget: { left: Number.POSITIVE_INFINITY } });
+
+/** Standings after a move, each with the cost paid on the way there; a cure ends a branch and is not listed. */
+export function after(model: DecisionModel, at: Standing, move: Move): { readonly paid: number; readonly next: readonly Standing[] } {
+  const total = mass(at.odds);
+  if (move.kind === 'give-up') return { paid: total * model.writeOff, next: [] };
+  if (move.kind === 'test') {
+    const test = model.tests[move.index];
+    if (!test) return { paid: 0, next: [] };
+    const testsDone = new Set(at.testsDone).add(move.index);
+    const stage = Math.max(at.stage, test.stage);
+    return {
+      paid: total * (test.cost + opening(model, at.stage, test.stage)),
+      next: test.outcomes.map((row) => ({ ...at, odds: seen(at.odds, row), stage, testsDone })),
+    };
+  }
+  const repair = model.repairs[move.index];
+  if (!repair) return { paid: 0, next: [] };
+  const odds = failed(at.odds, repair);
+  return {
+    paid: total * (repair.cost + opening(model, at.stage, repair.stage)) + mass(odds) * repair.nuisance,
+    next: [{ ...at, odds, stage: Math.max(at.stage, repair.stage), repairsDone: new Set(at.repairsDone).add(move.index) }],
+  };
+}
+
+/** Odds so small that they can't carry a figure. */
+const nothingLeft = 1e-9;
+
+/** Expected cost of following `decide` from here, weighed by what the odds sum to. */
+export function costOfFollowing(model: DecisionModel, at: Standing, decide: Decide, limits: FollowLimits = noLimits()): number {
+  const total = mass(at.odds);
+  if (total <= nothingLeft) return 0;
+  limits.budget.left -= 1;
+  if (total < limits.leastMass || limits.budget.left < 0) return planRepairs(model, at.odds, at.stage, at.repairsDone).cost;
+  const { paid, next } = after(model, at, decide(model, at));
+  return next.reduce((sum, one) => sum + costOfFollowing(model, one, decide, limits), paid);
+}

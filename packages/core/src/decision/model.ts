@@ -1,0 +1,71 @@
+/**
+ * A job as a decision: hypotheses with odds, tests that tell them apart, repairs that cure some of them, and giving up.
+ * Numbers only; nothing here knows the trade.
+ *
+ * Frame: decision-theoretic troubleshooting (Heckerman, Breese and Rommelse 1995, Communications of the ACM 38(3)).
+ * Costs are minor units of money. Stages nest: reaching one means having paid for those before it, once.
+ */
+
+export interface DecisionTest {
+  readonly id: string;
+  /** Own cost, the way to its stage apart; above zero. */
+  readonly cost: number;
+  readonly stage: number;
+  /** P(outcome | hypothesis): one row an outcome, one entry a hypothesis; each hypothesis' column sums to 1. */
+  readonly outcomes: readonly Float64Array[];
+}
+
+export interface DecisionRepair {
+  readonly id: string;
+  /** Labour, money and risk, the way to its stage apart; above zero. */
+  readonly cost: number;
+  readonly stage: number;
+  /** Further cost where it doesn't cure: a wrong part bought, the customer told twice. */
+  readonly nuisance: number;
+  /** The hypotheses it can cure, and P(the symptom goes | hypothesis) for each. */
+  readonly cures: readonly { readonly hypothesis: number; readonly chance: number }[];
+}
+
+export interface DecisionModel {
+  readonly tests: readonly DecisionTest[];
+  readonly repairs: readonly DecisionRepair[];
+  /** Cost of reaching each stage from the first; rising. */
+  readonly stageCost: readonly number[];
+  /** What is lost when the set is given up. */
+  readonly writeOff: number;
+}
+
+/** Where a job stands. `odds` need not sum to 1: what is missing is already cured, or is another branch. */
+export interface Standing {
+  readonly odds: Float64Array;
+  readonly stage: number;
+  /** Tests and repairs by place in the model; done ones are not offered again. */
+  readonly testsDone: ReadonlySet<number>;
+  readonly repairsDone: ReadonlySet<number>;
+}
+
+export type Move =
+  { readonly kind: 'test'; readonly index: number } | { readonly kind: 'repair'; readonly index: number } | { readonly kind: 'give-up' };
+
+export const opening = (model: DecisionModel, from: number, to: number): number =>
+  to > from ? (model.stageCost[to] ?? 0) - (model.stageCost[from] ?? 0) : 0;
+
+export function mass(odds: Float64Array): number {
+  let sum = 0;
+  for (const p of odds) sum += p;
+  return sum;
+}
+
+/** Odds once this outcome was seen, its chance left in them. */
+export function seen(odds: Float64Array, row: Float64Array): Float64Array {
+  const after = new Float64Array(odds.length);
+  for (let h = 0; h < odds.length; h += 1) after[h] = (odds[h] ?? 0) * (row[h] ?? 0);
+  return after;
+}
+
+/** Odds of what is left once this repair didn't cure. */
+export function failed(odds: Float64Array, repair: DecisionRepair): Float64Array {
+  const after = Float64Array.from(odds);
+  for (const { hypothesis, chance } of repair.cures) after[hypothesis] = (after[hypothesis] ?? 0) * (1 - chance);
+  return after;
+}

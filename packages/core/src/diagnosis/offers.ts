@@ -1,0 +1,94 @@
+/** Which tests this set offers now, what each takes from here, and why the others are left out. */
+import { inScope, type CompiledPack, type Procedure, type TestDefinition } from '../knowledge/index.ts';
+import type { Settings } from '../ledger/index.ts';
+import type { Belief } from './belief.ts';
+import { holds } from './conditions.ts';
+import { identityOf, testKey, type Interpretation } from './interpretation.ts';
+import { rounded } from './posterior.ts';
+import { circumstancesIn } from './rows.ts';
+import { effortToReach, type Effort } from './steps.ts';
+
+export const leftOutCodes = [
+  'answered',
+  'not-possible',
+  'could-not-change',
+  'other-symptom',
+  'other-set',
+  'tool-missing',
+  'pointless',
+  'code-first',
+] as const;
+export type LeftOutCode = (typeof leftOutCodes)[number];
+
+export interface Offer {
+  readonly key: string;
+  readonly test: TestDefinition;
+  readonly of: string | undefined;
+  readonly procedure: Procedure;
+  /** The way there and the test itself, minutes. */
+  readonly effort: Effort;
+  readonly stage: number;
+  readonly left: LeftOutCode | undefined;
+}
+
+/** Objects of one test worth weighing (reseat which cable, swap which board). */
+const objectsOffered = 4;
+
+export function offersOf(belief: Belief, compiled: CompiledPack, settings: Settings, layoutId: string): Offer[] {
+  return (compiled.testsOf.get(layoutId) ?? []).flatMap((test) =>
+    (test.of?.required ? likeliestObjects(test, belief, compiled, layoutId) : [undefined]).map((of) =>
+      offerOf(test, of, belief, compiled, settings, layoutId),
+    ),
+  );
+}
+
+export function offerOf(
+  test: TestDefinition,
+  of: string | undefined,
+  belief: Belief,
+  compiled: CompiledPack,
+  settings: Settings,
+  layoutId: string,
+): Offer {
+  const procedure = compiled.procedure(test, layoutId, of);
+  const reach = effortToReach(procedure, belief.interpretation.state, compiled);
+  const key = testKey(test.id, of);
+  return {
+    key,
+    test,
+    of,
+    procedure,
+    effort: { handsOn: test.minutes + reach.handsOn, wait: procedure.waitMinutes + reach.wait },
+    stage: procedure.stage,
+    left: whyLeftOut(test, key, belief.interpretation, compiled, settings, layoutId),
+  };
+}
+
+function whyLeftOut(
+  test: TestDefinition,
+  key: string,
+  seen: Interpretation,
+  compiled: CompiledPack,
+  settings: Settings,
+  layoutId: string,
+): LeftOutCode | undefined {
+  const now = circumstancesIn(layoutId, seen, compiled);
+  if (seen.answered.has(key)) return 'answered';
+  if (seen.impossible.has(key)) return 'not-possible';
+  if (!inScope(test.scope, identityOf(seen))) return 'other-set';
+  if (test.scope.symptoms && !holds({ symptoms: test.scope.symptoms }, now)) return 'other-symptom';
+  if (test.speaksOnlyIf.some(({ needs }) => !holds(needs, now))) return 'could-not-change';
+  if (test.tools.some((tool) => settings.tools !== undefined && !settings.tools.includes(tool))) return 'tool-missing';
+  if (test.disturbsCode && seen.symptoms.has('blinking') && !seen.blinkRead) return 'code-first';
+  return undefined;
+}
+
+function likeliestObjects(test: TestDefinition, belief: Belief, compiled: CompiledPack, layoutId: string): string[] {
+  return compiled
+    .objectsOf(test, layoutId)
+    .map((id) => ({ id, odds: rounded(belief.assemblies.get(id) ?? 0) }))
+    .filter((one) => one.odds > 0)
+    .sort((a, b) => b.odds - a.odds || (a.id < b.id ? -1 : 1))
+    .slice(0, objectsOffered)
+    .map((one) => one.id);
+}

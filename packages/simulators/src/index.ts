@@ -1,0 +1,18 @@
+export { randomFrom, seedOf, SimulatedSet, simulatedFaults, type Answer, type RepairResult, type SetOptions } from './set/index.ts';
+export {
+  atOnce,
+  bookOpponent,
+  fixedList,
+  information,
+  play,
+  randomOrder,
+  refined,
+  repairsOnly,
+  simulatedOpponent,
+  type BookCase,
+  type Choice,
+  type Opponent,
+  type Play,
+  type PlayOptions,
+  type Way,
+} from './player/index.ts';

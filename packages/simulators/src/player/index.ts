@@ -1,0 +1,3 @@
+export { bookOpponent, simulatedOpponent, type BookCase, type Opponent } from './opponent.ts';
+export { play, type Play, type PlayOptions } from './play.ts';
+export { atOnce, fixedList, information, randomOrder, refined, repairsOnly, type Choice, type Way } from './ways.ts';

@@ -1,0 +1,159 @@
+/** A technician at work: asks the way, does it, writes it down, until the set is cured or given up. */
+import {
+  believe,
+  minutesToStage,
+  notInBook,
+  stageOf,
+  type Belief,
+  type Body,
+  type CaseInput,
+  type CompiledPack,
+  type Entry,
+  type SetFacts,
+  type Settings,
+} from '@veglia/core';
+import { randomFrom, seedOf } from '../set/index.ts';
+import type { Opponent } from './opponent.ts';
+import type { Choice, Way } from './ways.ts';
+
+export interface PlayOptions {
+  readonly opponent: Opponent;
+  readonly way: Way;
+  readonly compiled: CompiledPack;
+  readonly set: SetFacts;
+  readonly settings: Settings;
+  readonly seed: number;
+  /** Moves after which nobody goes on. */
+  readonly most?: number;
+}
+
+export interface Play {
+  readonly entries: readonly Entry[];
+  readonly ending: 'cured' | 'given-up' | 'too-long';
+  /** Labour, waits and parts, and the set when it was given up; minor units. */
+  readonly costMinor: number;
+  readonly minutes: number;
+  readonly partsMinor: number;
+  readonly tests: number;
+  /** Parts bought, and those that no fault of the set called for. */
+  readonly parts: number;
+  readonly wrongParts: number;
+  readonly firstPartRight: boolean | undefined;
+  /** The likeliest assembly before each move, with its odds. */
+  readonly told: readonly { readonly id: string; readonly odds: number }[];
+  /** Milliseconds each choice took. */
+  readonly thought: readonly number[];
+}
+
+/** Counting two cycles of a blinking light, minutes. */
+const blinkMinutes = 2;
+
+export function play({ opponent, way, compiled, set, settings, seed, most = 60 }: PlayOptions, clock: () => number = () => 0): Play {
+  const entries: Entry[] = [];
+  const write = (body: Body): void => {
+    const seq = entries.length + 1;
+    entries.push({ id: `entry-${seq}`, seq, at: '2026-01-01T00:00:00Z', by: 'player', basedOn: seq - 1, body });
+  };
+  const random = randomFrom(seedOf(seed, 'player'));
+  const rate = settings.rateMinorPerHour / 60;
+  let cost = 0;
+  let minutes = 0;
+  let partsMinor = 0;
+  let tests = 0;
+  let parts = 0;
+  let wrongParts = 0;
+  let firstPartRight: boolean | undefined;
+  const told: { id: string; odds: number }[] = [];
+  const thought: number[] = [];
+  const spend = (handsOn: number, wait = 0): void => {
+    minutes += handsOn;
+    cost += (handsOn + wait * settings.waitShare) * rate;
+  };
+  const report = (): void => {
+    const complaint = opponent.complaint();
+    if (complaint !== undefined) write({ kind: 'symptom.reported', v: 1, symptoms: [complaint] });
+  };
+  const ended = (ending: Play['ending']): Play => ({
+    entries,
+    ending,
+    costMinor: cost,
+    minutes,
+    partsMinor,
+    tests,
+    parts,
+    wrongParts,
+    firstPartRight,
+    told,
+    thought,
+  });
+
+  report();
+  for (let move = 0; move < most; move += 1) {
+    const input: CaseInput = { set, settings, entries };
+    const started = clock();
+    const belief = believe(input, compiled);
+    const { layoutId, symptoms, blinkRead, state } = belief.interpretation;
+    if (layoutId === undefined) return ended('given-up');
+    if (symptoms.has('blinking') && !blinkRead) {
+      const code = opponent.blink();
+      spend(blinkMinutes);
+      const colour = code?.colour as 'red' | undefined;
+      const after = code?.after as 'repeats' | undefined;
+      if (code) {
+        write({
+          kind: 'blink.read',
+          v: 1,
+          groups: [...code.groups],
+          ...(colour ? { colour } : {}),
+          ...(after ? { after } : {}),
+          cycles: 2,
+        });
+        continue;
+      }
+    }
+    const choice: Choice = way(belief, compiled, settings, layoutId, random);
+    thought.push(clock() - started);
+    told.push(topOf(belief));
+    if (choice.kind === 'give-up') {
+      cost += settings.newSetMinor;
+      return ended('given-up');
+    }
+    if (choice.kind === 'test') {
+      const { offer } = choice;
+      tests += 1;
+      spend(offer.effort.handsOn, offer.effort.wait);
+      const outcome = opponent.perform(offer.test, offer.of);
+      write({
+        kind: 'test.answered',
+        v: 1,
+        test: offer.test.id,
+        ...(offer.of === undefined ? {} : { of: offer.of }),
+        outcome,
+        sure: 'sure',
+      });
+      continue;
+    }
+    const { repair } = choice;
+    const part = Math.round(repair.partShare * settings.newSetMinor);
+    spend(repair.minutes + minutesToStage(stageOf(repair.assembly, layoutId, compiled), state, compiled));
+    cost += part;
+    partsMinor += part;
+    if (part > 0) {
+      const right = opponent.wouldCure(repair);
+      parts += 1;
+      if (!right) wrongParts += 1;
+      firstPartRight ??= right;
+    }
+    const result = opponent.repair(repair);
+    write({ kind: 'repair.done', v: 1, repair: repair.id, result });
+    if (result === 'cured') return ended('cured');
+    if (result === 'changed') report();
+  }
+  cost += settings.newSetMinor;
+  return ended('too-long');
+}
+
+function topOf(belief: Belief): { id: string; odds: number } {
+  const [top] = [...belief.assemblies].filter(([id]) => id !== notInBook).sort((a, b) => b[1] - a[1]);
+  return { id: top?.[0] ?? notInBook, odds: top?.[1] ?? 0 };
+}

@@ -1,0 +1,135 @@
+/**
+ * Ways of choosing the next move, to be measured side by side. The fixed list is what a careful trainee does: down the list,
+ * the repair of whatever is proven as soon as it is, and after the list the top suspect is replaced.
+ */
+import {
+  decideAtOnce,
+  decideFrom,
+  expectedInformation,
+  offersOf,
+  proofOf,
+  refinedMove,
+  type Belief,
+  type CompiledPack,
+  type Offer,
+  type RefineOptions,
+  type Repair,
+  type Settings,
+} from '@veglia/core';
+import type { Random } from '../set/index.ts';
+
+export type Choice =
+  { readonly kind: 'test'; readonly offer: Offer } | { readonly kind: 'repair'; readonly repair: Repair } | { readonly kind: 'give-up' };
+
+export type Way = (belief: Belief, compiled: CompiledPack, settings: Settings, layoutId: string, random: Random) => Choice;
+
+const giveUp: Choice = { kind: 'give-up' };
+
+export const atOnce: Way = (belief, compiled, settings) => {
+  const made = decideAtOnce(belief, compiled, settings);
+  return made ? chosen(made.move, made) : giveUp;
+};
+
+export const refined =
+  (options?: RefineOptions): Way =>
+  (belief, compiled, settings) => {
+    const from = decideFrom(belief, compiled, settings);
+    return from ? chosen(refinedMove(from.decision.model, from.decision.at, options), from) : giveUp;
+  };
+
+type From = NonNullable<ReturnType<typeof decideFrom>>;
+
+function chosen(move: ReturnType<typeof refinedMove>, { decision, offers }: From): Choice {
+  if (move.kind === 'test') {
+    const offer = offers[move.index];
+    return offer ? { kind: 'test', offer } : giveUp;
+  }
+  if (move.kind === 'repair') {
+    const repair = decision.repairs[move.index];
+    return repair ? { kind: 'repair', repair } : giveUp;
+  }
+  return giveUp;
+}
+
+const open = (belief: Belief, compiled: CompiledPack, settings: Settings, layoutId: string): Offer[] =>
+  offersOf(belief, compiled, settings, layoutId).filter(({ left }) => left === undefined);
+
+/** The likeliest assembly, "not in the book" apart. */
+function topAssembly(belief: Belief): { id: string; odds: number } | undefined {
+  return [...belief.assemblies]
+    .filter(([id]) => id !== 'not-in-the-book')
+    .map(([id, odds]) => ({ id, odds }))
+    .sort((a, b) => b.odds - a.odds || (a.id < b.id ? -1 : 1))[0];
+}
+
+/** Below this no suspect is worth a part (value of ours). */
+const leastSuspicion = 0.02;
+
+/** The repair of the top suspect that cures the most; a set that costs more to repair than a new one is given up. */
+function replaceTop(belief: Belief, compiled: CompiledPack, settings: Settings): Choice {
+  const from = decideFrom(belief, compiled, settings);
+  if (!from) return giveUp;
+  const { model, at, repairs } = from.decision;
+  const suspects = [...belief.assemblies].sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1));
+  for (const [id, odds] of suspects) {
+    if (id === 'not-in-the-book' || odds < leastSuspicion) continue;
+    const best = repairs
+      .map((repair, index) => ({
+        repair,
+        index,
+        cures: (model.repairs[index]?.cures ?? []).reduce((sum, one) => sum + (at.odds[one.hypothesis] ?? 0) * one.chance, 0),
+      }))
+      .filter(({ repair }) => repair.assembly === id)
+      .sort((a, b) => b.cures - a.cures)[0];
+    if (!best || best.cures < leastSuspicion) continue;
+    if ((model.repairs[best.index]?.cost ?? 0) >= settings.newSetMinor) return giveUp;
+    return { kind: 'repair', repair: best.repair };
+  }
+  return giveUp;
+}
+
+export const fixedList =
+  (stopAt?: number): Way =>
+  (belief, compiled, settings, layoutId) => {
+    const top = topAssembly(belief);
+    const settled = top && (stopAt === undefined ? proofOf(belief, top.id, compiled)?.met === true : top.odds >= stopAt);
+    if (settled) return replaceTop(belief, compiled, settings);
+    const offers = open(belief, compiled, settings, layoutId);
+    for (const { test, of } of compiled.layouts.get(layoutId)?.fixedList ?? []) {
+      const offer = offers.find((one) => one.test.id === test && one.of === of);
+      if (offer) return { kind: 'test', offer };
+    }
+    return replaceTop(belief, compiled, settings);
+  };
+
+/** Information over minutes, then the top suspect once it is over the odds. */
+export const information =
+  (stopAt: number): Way =>
+  (belief, compiled, settings, layoutId) => {
+    const top = topAssembly(belief);
+    if (top && top.odds >= stopAt) return replaceTop(belief, compiled, settings);
+    const best = open(belief, compiled, settings, layoutId)
+      .map((offer) => {
+        const { bits } = expectedInformation(belief, compiled, offer.test, offer.of);
+        return { offer, bits, rate: bits / Math.max(0.1, offer.effort.handsOn + offer.effort.wait * settings.waitShare) };
+      })
+      .sort((a, b) => b.rate - a.rate)[0];
+    return best && best.bits > 0.01 ? { kind: 'test', offer: best.offer } : replaceTop(belief, compiled, settings);
+  };
+
+/** Any legal test, until something is proven: the least that a list has to beat. */
+export const randomOrder: Way = (belief, compiled, settings, layoutId, random) => {
+  const top = topAssembly(belief);
+  if (top && proofOf(belief, top.id, compiled)?.met) return replaceTop(belief, compiled, settings);
+  const offers = open(belief, compiled, settings, layoutId);
+  const offer = offers[Math.floor(random() * offers.length)];
+  return offer ? { kind: 'test', offer } : replaceTop(belief, compiled, settings);
+};
+
+/** Repairs by probability over cost, no tests. */
+export const repairsOnly: Way = (belief, compiled, settings) => {
+  const from = decideFrom(belief, compiled, settings);
+  const [first] = from?.decision.plan.sequence ?? [];
+  const repair = first === undefined ? undefined : from?.decision.repairs[first];
+  return repair ? { kind: 'repair', repair } : giveUp;
+};

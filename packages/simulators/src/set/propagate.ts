@@ -1,0 +1,516 @@
+/**
+ * From mains to picture, in the order in which a set comes alive. Each stage asks what reaches it, what hangs on it, and what
+ * it gives on; nothing is looked up by fault.
+ */
+import type { Family, Layout } from '@veglia/core/knowledge';
+import { warmthOf, type BenchState } from './bench.ts';
+import type { Body } from './body.ts';
+import type { Light, Notice, Picture, Scene, Volts } from './scene.ts';
+
+export interface Build {
+  readonly layout: Layout;
+  readonly family: Family | undefined;
+}
+
+/** A start by key, by remote, or by whichever works. */
+export type Ask = 'none' | 'key' | 'remote' | 'any';
+
+// Loads of a healthy set, A at nominal volts (values from memory).
+const loads = { standbyIdle: 0.15, standbyStart: 0.45, main: 1, tcon: 0.5, radio: 0.2, driver: 1.2, selfLit: 1.2 } as const;
+/** A short pulls at least this, whatever the supply would give. */
+const shortOhms = 5;
+
+export function propagate(build: Build, body: Body, bench: BenchState, ask: Ask): Scene {
+  const { layout, family } = build;
+  const has = (node: string): boolean => layout.assemblies.includes(node);
+  const trait = (id: string): boolean => family?.traits[id] === 'yes';
+  const out = (node: string): boolean => bench.out.has(node);
+  /** A node or harness carries: there or not of this layout, in its place, contacts good. */
+  const linked = (harness: string, wire: 'all' | 'start' | 'rail' = 'all'): boolean => {
+    if (!has(harness)) return true;
+    const contacts = body.contacts[harness];
+    const good =
+      contacts?.state !== 'open' ||
+      (contacts.wire !== 'all' && contacts.wire !== wire) ||
+      bench.tapped.has(harness) ||
+      (bench.cleaned.has(harness) && contacts.cleanHeals);
+    return !out(harness) && good;
+  };
+  const mainNode = layout.merges.main ?? 'main';
+  const powerNode = layout.merges.power ?? 'power';
+  const substitute = bench.fitted.get('main');
+  const board = substitute === 'jig' || substitute === 'universal' ? substitute : undefined;
+
+  // Mains, fuse, standby.
+  const cord = body.cord.ohms < 1000 && !(bench.tapped.has('cord') && body.cord.flaky);
+  const mains = bench.plugged && (body.outletLive || bench.supply.has('known-outlet')) && cord;
+  const bulk = mains && !body.fuseOpen;
+  const link = linked('harness.power-main') && !out(mainNode);
+  const regulatorShort = body.main.regulator === 'shorted' && link && !board ? 3 : 0;
+  const standbyAt = (own: number): number => {
+    if (!bulk || body.standby.gain === 0) return 0;
+    const amperes = (link ? own : 0) + regulatorShort + (bench.loads.get('standby') ?? 0);
+    return body.standby.gain * Math.min(1, body.standby.limitAmperes / Math.max(amperes, 0.001));
+  };
+  const standbyIdle = standbyAt(loads.standbyIdle);
+  const standbyStart = ask === 'none' && bench.bridged.length === 0 ? standbyIdle : standbyAt(loads.standbyStart);
+  const hungNow = hangs(body, bench);
+  const wokenMain = link && standbyIdle >= 0.9 && body.main.regulator === 'good' && !board;
+  const awake = wokenMain && !(hungNow && body.main.hung === 'dark');
+
+  // Who is heard.
+  const keysIn = !out('keys');
+  const keyHeard = keysIn && body.keys.contact && body.keys.stuck === 'no';
+  const remoteHeard = body.keys.eye && (body.remote.works || bench.supply.has('known-remote')) && (body.keys.stuck !== 'blocks' || !keysIn);
+  const processor = processorNow(body, bench, mainNode);
+  const listens = awake && !hungNow && (processor.runs || body.main.processor.psOn || body.main.processor.state === 'bond');
+  const answersKey = listens && keyHeard;
+  const answersRemote = listens && remoteHeard;
+  const setting = bench.reset && body.setting !== 'turned' ? 'right' : body.setting;
+  const asked = ask === 'key' ? keyHeard : ask === 'remote' ? remoteHeard : ask === 'any' && (keyHeard || remoteHeard);
+
+  // PS_ON and the big rail.
+  const forced = bench.bridged.some((pair) => pair.includes('ps-on')) && standbyIdle > 0.3;
+  const memory = memoryNow(body, bench, mainNode);
+  const psOnByMain =
+    listens &&
+    asked &&
+    body.main.givesPsOn &&
+    linked('harness.power-main', 'start') &&
+    standbyStart >= 0.88 &&
+    !(memory === 'dead' || (memory === 'bad' && body.main.memory.shows === 'stuck' && body.ownerUses === 'key'));
+  const defaultsOn = !link && has('strips') && trait('light.defaults-on') && bulk && standbyIdle > 0.5;
+  const psOn = psOnByMain || forced || defaultsOn || board !== undefined;
+  const railFed = bulk && psOn && body.rail.starts && standbyIdle > 0.15;
+  const feedsTcon = (!has('harness.picture') || linked('harness.picture')) && (link || board !== undefined);
+  const tconIn = has('tcon') ? feedsTcon && !out('tcon') : layout.merges.tcon !== undefined && feedsTcon;
+  const tconPowered = has('harness.tcon-power') ? linked('harness.tcon-power') && !out('tcon') : tconIn;
+  const audioShort = link && !board ? body.main.audioShortOhms : Infinity;
+  const speakerShort = link && !board && !out('speakers') && body.speakers.shows === 'stops' ? body.speakers.shortOhms : Infinity;
+  const tconShort =
+    tconPowered && (has('harness.tcon-power') || body.main.panelSwitch || board !== undefined) && !body.tcon.fuseOpen
+      ? body.tcon.supplyShortOhms
+      : Infinity;
+  const plasmaShort = body.plasma.shorted !== 'none' && !plasmaShortOff(body, out);
+  const lightShort = body.strips.shortedShare > 0 && body.strips.stopsSet && linked('harness.light');
+  const amperes =
+    (link ? loads.main + (out('radio') ? 0 : loads.radio) : 0) +
+    (tconPowered ? loads.tcon : 0) +
+    (has('strips') && linked('harness.driver') && linked('harness.light')
+      ? loads.driver
+      : !has('strips') && (tconPowered || has('logic'))
+        ? loads.selfLit
+        : 0);
+  const shortedNow = [audioShort, speakerShort, tconShort].some((ohms) => ohms < shortOhms) || plasmaShort;
+  const overloaded = shortedNow || lightShort || amperes > body.rail.limitAmperes;
+  const powerWarm = warmthOf(bench, powerNode, 'power');
+  const drySupply = body.rail.esrOhms > 1 && powerWarm < 34 && amperes > loads.main && bench.presses < 3 && bench.patience < 3;
+  const pulses = overloaded ? body.overload === 'pulses' : drySupply;
+  const rail: Volts = !railFed
+    ? flat(0)
+    : overloaded
+      ? { idle: 0, value: body.overload === 'pulses' ? 0.4 : 0.02, peak: shortedNow ? 0.55 : 0.95, steady: false }
+      : drySupply
+        ? { idle: 0, value: 0.82, peak: 0.98, steady: false }
+        : { idle: 0, value: 1, peak: 1, steady: true };
+  const railGood = rail.steady && rail.value > 0.85;
+
+  // Main's converters, start-up, content.
+  const radioShort = body.radio.shorted && !out('radio') && !board;
+  const railLink = link && linked('harness.power-main', 'rail');
+  const mainFed = railLink && railFed && (railGood || pulses);
+  const oneMissing = body.main.converter !== 'good' || radioShort;
+  const converters: 'none' | 'one' | 'all' = !mainFed ? 'all' : oneMissing ? 'one' : rail.value < 0.6 ? 'all' : 'none';
+  const coreUp =
+    mainFed && railGood && (body.main.converter === 'good' || board !== undefined) && (!radioShort || body.radio.shows === 'loop');
+  const waitsForPanel = trait('main.waits-for-panel') && !tconIn;
+  const bondBad = body.main.processor.state === 'bond' && !processor.runs;
+  const boot = board
+    ? { reached: railGood ? 'runs' : 'silent', late: false, loops: false }
+    : bootOf(body, {
+        coreUp,
+        processorRuns: processor.runs,
+        bondBad,
+        memory,
+        radioShort,
+        waitsForPanel,
+        patience: bench.patience,
+        presses: bench.presses,
+      });
+  const drySlow = drySupply && railFed && !overloaded;
+  let starts = boot.reached === 'runs' && psOn && (psOnByMain || board !== undefined);
+  let restarts = boot.loops && psOnByMain;
+  let stops = false;
+  let late = boot.late;
+  if (drySlow && psOnByMain) {
+    starts = false;
+    late = true;
+  }
+
+  // Protections that strike once it runs.
+  let notice: Notice | undefined;
+  const asksLight = starts || restarts;
+  if (psOnByMain && overloaded) {
+    starts = shortedNow ? body.tcon.supplyShortOhms === Infinity || body.tcon.shortShows !== 'no-start' : true;
+    if (plasmaShort && body.plasma.stops === 'no-start') starts = false;
+    restarts = (tconShort < shortOhms && body.tcon.shortShows === 'loop') || (!shortedNow && !lightShort && body.overload === 'pulses');
+    stops = starts && !restarts;
+    if (restarts) starts = true;
+    notice = plasmaShort
+      ? body.plasma.shorted === 'address'
+        ? 'address'
+        : 'sustain'
+      : lightShort
+        ? 'light'
+        : audioShort < shortOhms || speakerShort < shortOhms
+          ? 'sound'
+          : tconShort < shortOhms
+            ? 'panel'
+            : 'rail';
+  } else if (psOnByMain && link && !railFed) notice = 'rail';
+  else if (psOnByMain && mainFed && boot.reached !== 'runs' && !restarts) notice = memory !== 'good' ? 'memory' : 'main';
+  if (body.keys.stuck === 'switches-off' && keysIn && starts) stops = true;
+
+  // Panel side.
+  const switchedOn = (starts || restarts || stops) && body.main.panelSwitch;
+  const jigged = board !== undefined && (has('harness.tcon-power') ? railFed : railGood);
+  const panelFed = has('harness.tcon-power')
+    ? (switchedOn || jigged || (forced && railFed)) && body.panelRail > 0.5
+    : switchedOn || (board === 'universal' && railGood);
+  const tconSupplyIn = panelFed && tconPowered;
+  const tconFed = tconSupplyIn && !body.tcon.fuseOpen && body.tcon.supplyShortOhms > shortOhms;
+  const sideIn = (side: 'left' | 'right'): boolean =>
+    has(`harness.panel-${side}`) ? linked(`harness.panel-${side}`) : has('harness.picture') ? linked('harness.picture') : true;
+  const sidePlugged = (side: 'left' | 'right'): boolean => (has(`harness.panel-${side}`) ? !out(`harness.panel-${side}`) : tconIn);
+  const railShort =
+    body.panel.railShort.at !== 'none' &&
+    sidePlugged(body.panel.railShort.side) &&
+    !(bench.lifted.has('bias-capacitor') && body.panel.railShort.at === 'capacitor');
+  const clockTaped = bench.taped.has('clock-lines');
+  const clockShort = body.panel.clockShort !== 'none' && !clockTaped && (sidePlugged('left') || sidePlugged('right')) && tconIn;
+  const biasUp = tconFed && body.tcon.bias === 'good' && !railShort;
+  const running = starts && !stops && !restarts;
+  if (running && tconFed && (clockShort || (railShort && body.panel.railShort.shows !== 'blank'))) {
+    const shows = clockShort ? body.panel.clockShort : body.panel.railShort.shows;
+    restarts = shows === 'loop';
+    stops = !restarts;
+    notice = 'panel';
+  }
+  if (running && has('fans') && body.fan === 'stuck' && trait('code.names-missing-board')) notice = 'fan';
+
+  const alive = starts && !stops && !restarts && !late;
+  const runs = starts && !stops && !restarts;
+
+  // Light.
+  const commanded =
+    (asksLight || runs || stops) &&
+    (board !== undefined || (body.main.lightCommand && link && (!trait('tcon.carries-light-command') || tconFed)));
+  const forcedLight = bench.bridged.some((pair) => pair.includes('bl-on'));
+  const driverFed = railFed && (railGood || pulses || rail.peak > 0.5) && linked('harness.driver') && !out('driver');
+  const driverAsked = commanded || forcedLight || defaultsOn || (forced && !link && trait('light.defaults-on'));
+  const lit = lightOf(body, bench, driverFed && driverAsked && body.driver.gives, linked('harness.light'));
+  const stripsStop = body.strips.stopsSet && body.strips.open !== 'none' && runs && driverAsked && lit.light !== 'on';
+  if (stripsStop) stops = true;
+  if (runs && lit.faulty && has('strips')) notice ??= 'light';
+  const light: Light = !has('strips') ? 'off' : late ? 'off' : lit.light;
+
+  // Sound and picture.
+  const runsNow = runs && !stops && !late;
+  const amplifier = body.main.audioShortOhms > shortOhms && !body.main.audioSilent;
+  const sound =
+    runsNow &&
+    board === undefined &&
+    amplifier &&
+    !out('speakers') &&
+    !body.speakers.open &&
+    !(body.speakers.shows === 'silent' && body.speakers.shortOhms < shortOhms) &&
+    setting !== 'muted';
+  const plainSet = bench.pressed === 'menu' || bench.pressed === 'pattern' || bench.pressed === 'service';
+  const sourceThere = body.sourceGood || bench.supply.has('known-source') || bench.supply.has('other-input');
+  const inputThere =
+    (body.main.inputGood || bench.supply.has('other-input')) && (setting !== 'wrong-input' || bench.supply.has('other-input'));
+  const frozen =
+    runsNow &&
+    board === undefined &&
+    (body.main.flash.damaged === 'apps' ||
+      (body.main.emmc.worn && body.main.emmc.shows === 'apps') ||
+      (hungNow && body.main.hung === 'apps'));
+  const drawn: Picture =
+    !(runsNow || board !== undefined) || !railGood
+      ? 'none'
+      : pictureOf(build, body, bench, {
+          tconFed,
+          biasUp,
+          fromMain: (board !== undefined || body.main.pictureOut) && (has('harness.picture') ? linked('harness.picture') : true),
+          sideIn,
+          clockTaped,
+          clockShort,
+          plasmaOn: body.sustainRail > 0.5,
+          board,
+        });
+  const atInput: Picture = plainSet || board !== undefined ? drawn : !sourceThere || !inputThere ? 'none' : drawn;
+  const seenPicture: Picture =
+    has('strips') && light !== 'on' && light !== 'dim' ? (bench.pressed === 'menu' && drawn !== 'none' ? 'faint' : 'none') : atInput;
+  const networkUp = runsNow && (bench.supply.has('known-network') || (!body.radio.dead && !radioShort && !out('radio'))) && !frozen;
+
+  const tconPeak = panelFed && tconPowered ? (body.tcon.supplyShortOhms < shortOhms && !body.tcon.fuseOpen ? 0.3 : 1) : 0;
+  const switchPeak = switchedOn ? (tconShort < shortOhms ? 0.3 : 1) : 0;
+  const biasMissing: 'none' | 'one' | 'all' = !tconFed
+    ? 'all'
+    : railShort
+      ? body.panel.railShort.misfound
+        ? 'all'
+        : 'one'
+      : body.tcon.bias === 'good'
+        ? 'none'
+        : body.tcon.bias === 'one-missing'
+          ? 'one'
+          : 'all';
+  const on = (share: number, steady = true): Volts => ({ idle: 0, value: steady ? share : 0, peak: share, steady: steady && share > 0 });
+  const persists = runsNow || forced || board !== undefined;
+  const sustain = plasmaVolts(
+    railFed && psOn,
+    body.sustainRail,
+    body.plasma.shorted !== 'none' && body.plasma.shorted !== 'address' && plasmaShort,
+    overloaded && !plasmaShort,
+  );
+  const address = plasmaVolts(
+    railFed && psOn,
+    1,
+    body.plasma.shorted === 'address' && plasmaShort,
+    overloaded && !(plasmaShort && body.plasma.shorted === 'address'),
+  );
+  const keyMoves = wokenMain && keysIn && body.keys.contact && body.keys.stuck === 'no';
+  return {
+    mains,
+    awake,
+    indicator:
+      awake || board !== undefined
+        ? board !== undefined
+          ? bulk && standbyIdle > 0.5 && railFed
+            ? 'steady'
+            : 'off'
+          : !runsNow && notice !== undefined && hasCode(family, notice)
+            ? 'blinking'
+            : 'steady'
+        : 'off',
+    notice: !runsNow || notice === 'light' || notice === 'fan' ? notice : undefined,
+    clicks: psOn && bulk && standbyIdle > 0.3 && (psOnByMain || forced),
+    reacts: { key: answersKey && (runsNow || late), remote: answersRemote && (runsNow || late) },
+    starts: starts || restarts,
+    alive: runsNow && alive && !late,
+    late,
+    restarts,
+    log:
+      !psOnByMain || !mainFed || !(processor.runs || body.main.processor.state === 'bond') || body.main.converter !== 'good'
+        ? 'silent'
+        : drySupply || overloaded
+          ? 'stops'
+          : boot.reached === 'runs'
+            ? 'runs'
+            : boot.reached === 'stops'
+              ? 'stops'
+              : 'silent',
+    light:
+      runsNow || defaultsOn || forcedLight || board !== undefined
+        ? light
+        : (stops || restarts) && has('strips') && light === 'on'
+          ? 'flash'
+          : (stops || restarts) && light === 'flash'
+            ? 'flash'
+            : 'off',
+    sound,
+    headphones: runsNow && !body.main.audioSilent && setting !== 'muted',
+    picture: frozen && bench.pressed === 'menu' ? 'frozen' : seenPicture,
+    input: runsNow && sourceThere && inputThere ? 'works' : 'dead',
+    network: networkUp ? 'works' : 'dead',
+    frozen,
+    fan: !(runs || stops) || body.fan === 'stuck' ? 'silent' : body.fan === 'worn' ? 'noisy' : 'spins',
+    processor: coreUp
+      ? body.main.processor.state === 'dead'
+        ? body.main.processor.heat
+        : 'warm'
+      : mainFed && converters !== 'all'
+        ? body.main.processor.heat
+        : 'cold',
+    logicLamp:
+      has('logic') &&
+      railFed &&
+      !overloaded &&
+      link &&
+      body.main.panelSwitch &&
+      linked('harness.picture') &&
+      body.plasma.dead !== 'logic' &&
+      !out('logic'),
+    volts: {
+      standby: { idle: standbyIdle, value: standbyStart, peak: standbyIdle, steady: standbyStart > 0.9 * standbyIdle },
+      'ps-on': { idle: 0, value: psOnByMain || forced ? 1 : 0, peak: psOnByMain || forced ? 1 : 0, steady: true },
+      'main-rail': rail,
+      'bl-on': on(commanded || forcedLight ? 1 : 0),
+      dim: on(commanded || forcedLight ? 1 : 0),
+      'bl-err': {
+        idle: 0,
+        value: lit.faulty && driverFed && driverAsked && body.driver.gives ? 1 : 0,
+        peak: lit.faulty && driverFed && driverAsked && body.driver.gives ? 1 : 0,
+        steady: true,
+      },
+      'key-wire': { idle: wokenMain ? 1 : 0, value: keyMoves ? 0.2 : wokenMain ? 1 : 0, peak: wokenMain ? 1 : 0, steady: true },
+      bulk: on(bulk ? 1 : 0),
+      'tcon-input': on(tconPeak, persists),
+      'tcon-fuse-out': on(body.tcon.fuseOpen ? 0 : tconPeak, persists),
+      'panel-switch': on(has('logic') ? (railGood && link && body.main.panelSwitch ? 1 : 0) : switchPeak, persists),
+      'picture-pairs': on(runsNow && body.main.pictureOut ? 1 : 0),
+      'led-plug': lit.volts,
+      'driver-supply': on(driverFed ? 1 : 0),
+      'panel-supply': on((psOnByMain || forced) && railFed && !overloaded ? body.panelRail : 0),
+      sustain,
+      'address-rail': address,
+    },
+    missing: { 'main-converters': converters, bias: biasMissing },
+  };
+}
+
+const flat = (share: number): Volts => ({ idle: share, value: share, peak: share, steady: share > 0 });
+
+const hasCode = (family: Family | undefined, notice: Notice): boolean => family?.blink.some((code) => code.notices === notice) ?? false;
+
+function plasmaVolts(fed: boolean, share: number, shorted: boolean, sags: boolean): Volts {
+  if (!fed || share === 0) return flat(0);
+  if (shorted) return { idle: 0, value: 0.02, peak: 0.3, steady: false };
+  return sags ? { idle: 0, value: 0.3, peak: 0.95, steady: false } : { idle: 0, value: share, peak: share, steady: true };
+}
+
+function plasmaShortOff(body: Body, out: (node: string) => boolean): boolean {
+  const { shorted } = body.plasma;
+  // Buffers hang on the scan board: with it out they are out too.
+  return out(shorted) || (shorted === 'scan-buffers' && out('scan-sustain'));
+}
+
+/** A latched processor lets go once it was truly without charge: own button held, and long enough unplugged. */
+function hangs(body: Body, bench: BenchState): boolean {
+  if (body.main.hung === 'no') return false;
+  if (bench.updated || bench.reset) return !(body.main.hung === 'apps' || bench.reset);
+  const minutes = body.main.hungShort ? 4 : 20;
+  return !(bench.drained && bench.unpluggedMinutes >= minutes);
+}
+
+function processorNow(body: Body, bench: BenchState, mainNode: string): { runs: boolean } {
+  const { state, pressHeals } = body.main.processor;
+  if (state === 'good') return { runs: true };
+  if (state === 'dead') return { runs: false };
+  return { runs: warmthOf(bench, 'processor', mainNode, 'main') >= 34 || (pressHeals && bench.tapped.has('processor')) };
+}
+
+/** An unsteady memory reads well when it is well chilled. */
+function memoryNow(body: Body, bench: BenchState, mainNode: string): 'good' | 'bad' | 'dead' {
+  const { state } = body.main.memory;
+  if (state === 'good') return 'good';
+  if (state === 'dead') return 'dead';
+  return warmthOf(bench, 'memory', mainNode, 'main') < 5 ? 'good' : 'bad';
+}
+
+interface BootFacts {
+  readonly coreUp: boolean;
+  readonly processorRuns: boolean;
+  readonly bondBad: boolean;
+  readonly memory: 'good' | 'bad' | 'dead';
+  readonly radioShort: boolean;
+  readonly waitsForPanel: boolean;
+  readonly patience: number;
+  readonly presses: number;
+}
+
+function bootOf(body: Body, now: BootFacts): { reached: 'runs' | 'stops' | 'silent'; late: boolean; loops: boolean } {
+  const stuck = { reached: 'silent' as const, late: false, loops: false };
+  if (!now.coreUp) return stuck;
+  if (now.waitsForPanel) return { ...stuck, reached: 'stops' };
+  const patient = now.patience >= 3 || now.presses >= 3;
+  const byShow = (shows: string): { reached: 'runs' | 'stops' | 'silent'; late: boolean; loops: boolean } =>
+    shows === 'loop'
+      ? { reached: 'stops', late: false, loops: true }
+      : shows === 'late'
+        ? { reached: 'runs', late: !patient, loops: false }
+        : { reached: 'stops', late: false, loops: false };
+  if (now.bondBad) return byShow(body.main.processor.shows);
+  if (!now.processorRuns) return stuck;
+  if (now.radioShort) return byShow('loop');
+  if (now.memory !== 'good') return byShow(now.memory === 'dead' ? 'stuck' : body.main.memory.shows);
+  if (body.main.flash.damaged === 'start') return byShow('loop');
+  if (body.main.flash.damaged === 'boot') return byShow('stuck');
+  if (body.main.emmc.worn && body.main.emmc.shows !== 'apps') return byShow(body.main.emmc.shows);
+  return { reached: 'runs', late: false, loops: false };
+}
+
+function lightOf(body: Body, bench: BenchState, driven: boolean, plugged: boolean): { light: Light; faulty: boolean; volts: Volts } {
+  const { strips, driver } = body;
+  const healed = strips.tapHeals && bench.tapped.has('cover');
+  const open = (strips.open !== 'none' && !healed) || !plugged;
+  if (!driven) return { light: 'off', faulty: open || strips.shortedShare > 0, volts: flat(0) };
+  const tripped: Volts = { idle: 0, value: 0, peak: 1, steady: false };
+  if (open) {
+    const flash = strips.flashes && plugged;
+    return { light: flash ? 'flash' : 'off', faulty: true, volts: { idle: 0, value: 0, peak: strips.limitSeen ? 1.3 : 1, steady: false } };
+  }
+  if (strips.shortedShare > 0) {
+    const low = 1 - strips.shortedShare;
+    return strips.flashes
+      ? { light: 'flash', faulty: true, volts: { idle: 0, value: 0, peak: low, steady: false } }
+      : { light: 'off', faulty: true, volts: { idle: 0, value: low, peak: low, steady: true } };
+  }
+  if (strips.failsAtFull) return { light: strips.flashes ? 'flash' : 'off', faulty: true, volts: tripped };
+  if (driver.trips) return { light: strips.flashes ? 'flash' : 'off', faulty: true, volts: tripped };
+  return { light: 'on', faulty: false, volts: { idle: 0, value: 1, peak: 1, steady: true } };
+}
+
+interface PictureFacts {
+  readonly tconFed: boolean;
+  readonly biasUp: boolean;
+  readonly fromMain: boolean;
+  readonly sideIn: (side: 'left' | 'right') => boolean;
+  readonly clockTaped: boolean;
+  readonly clockShort: boolean;
+  readonly plasmaOn: boolean;
+  readonly board: 'jig' | 'universal' | undefined;
+}
+
+function pictureOf({ layout }: Build, body: Body, bench: BenchState, now: PictureFacts): Picture {
+  const { panel, tcon, plasma } = body;
+  const plasmaSet = layout.assemblies.includes('logic');
+  if (plasmaSet) {
+    const selfTest = bench.pressed === 'pattern' && bench.out.has('harness.picture');
+    if (!now.plasmaOn || !body.main.panelSwitch || plasma.dead === 'logic') return 'none';
+    if (plasma.dead !== 'none') return plasma.deadShows === 'dark' ? 'none' : plasma.deadShows;
+    if (!selfTest && !now.fromMain)
+      return body.contacts['harness.picture']?.shows === 'lines' && !bench.out.has('harness.picture') ? 'lines' : 'none';
+    if (!selfTest && body.setting === 'turned') return 'turned';
+    if (plasma.bar !== 'none') return selfTest ? 'partial' : plasma.bar === 'rows' ? 'band' : 'bar';
+  } else {
+    const picture = body.contacts['harness.picture'];
+    const looseLines = picture?.state === 'open' && picture.shows === 'lines' && !bench.out.has('harness.picture') && !now.fromMain;
+    if (looseLines) return 'lines';
+    if (!now.tconFed || !now.biasUp || !now.fromMain || now.clockShort) return 'none';
+    if (!tcon.clock) return tcon.clockShows === 'blank' ? 'none' : 'lines';
+    if (!tcon.data) return 'lines';
+    const left = now.sideIn('left') && tcon.half !== 'left';
+    const right = now.sideIn('right') && tcon.half !== 'right';
+    if (!left && !right) return 'none';
+    for (const [side, there] of [
+      ['left', left],
+      ['right', right],
+    ] as const) {
+      if (there) continue;
+      const ribbon = body.contacts[`harness.panel-${side}`];
+      if (ribbon?.shows === 'lines' && !bench.out.has(`harness.panel-${side}`) && tcon.half !== side) return 'lines';
+      return `${side}-missing`;
+    }
+    if (now.clockTaped) return 'washed';
+    if (body.setting === 'turned' && now.board === undefined && bench.pressed !== 'service') return 'turned';
+  }
+  if (panel.glass === 'cracked')
+    return panel.crackShows === 'half' ? 'left-missing' : panel.crackShows === 'lines' ? 'lines' : panel.crackShows;
+  if (panel.film !== 'none') return panel.filmHalf ? `${panel.film}-missing` : 'bar';
+  if (panel.line) return bench.squeezed && panel.lineSqueeze ? 'good' : 'line';
+  const bondHealed = warmthOf(bench, 'panel') >= panel.bond.heals || (bench.squeezed && panel.bond.squeezeHeals);
+  if (panel.bond.loose && !bondHealed) return panel.bond.shows;
+  return 'good';
+}

@@ -1,0 +1,59 @@
+/** What a set shows and does in one configuration. */
+export type Light = 'on' | 'off' | 'flash' | 'dim';
+export type Picture =
+  | 'good'
+  | 'none'
+  | 'faint'
+  | 'left-missing'
+  | 'right-missing'
+  | 'bar'
+  | 'line'
+  | 'lines'
+  | 'turned'
+  | 'dots'
+  | 'tint'
+  | 'washed'
+  | 'frozen'
+  | 'band'
+  | 'partial';
+
+/** A voltage as a share of nominal: before the key, after it has settled, and its highest instant. */
+export interface Volts {
+  readonly idle: number;
+  readonly value: number;
+  readonly peak: number;
+  readonly steady: boolean;
+}
+
+export type Notice = 'rail' | 'light' | 'main' | 'panel' | 'sound' | 'memory' | 'sustain' | 'address' | 'fan' | 'panel-supply';
+
+export interface Scene {
+  readonly mains: boolean;
+  readonly awake: boolean;
+  readonly indicator: 'off' | 'steady' | 'blinking';
+  /** What the set noticed, where its family has a code for it. */
+  readonly notice: Notice | undefined;
+  readonly clicks: boolean;
+  /** Answers its key, answers its remote. */
+  readonly reacts: { readonly key: boolean; readonly remote: boolean };
+  readonly starts: boolean;
+  /** Goes on running. */
+  readonly alive: boolean;
+  readonly late: boolean;
+  readonly restarts: boolean;
+  readonly log: 'runs' | 'stops' | 'silent';
+  readonly light: Light;
+  readonly sound: boolean;
+  /** The same at the headphone socket. */
+  readonly headphones: boolean;
+  readonly picture: Picture;
+  readonly input: 'works' | 'dead';
+  readonly network: 'works' | 'dead';
+  readonly frozen: boolean;
+  readonly fan: 'spins' | 'silent' | 'noisy';
+  readonly processor: 'cold' | 'warm' | 'hot';
+  readonly logicLamp: boolean;
+  readonly volts: Readonly<Record<string, Volts>>;
+  /** Of a kind of rail at one point: which are missing. */
+  readonly missing: Readonly<Record<string, 'none' | 'one' | 'all'>>;
+}
