@@ -64,7 +64,9 @@ test('a wrong answer is taken back with a reason; both stay in the ledger and th
 
 test('a step with the back off cannot be answered before its cautions are read and recorded; once a job', async ({ page }) => {
   await takeIn(page, { symptoms: [/^Dead/], maker: 'unknown' });
-  await page.getByTestId('others').locator('[data-step="rail.standby"]').click();
+  const standby = page.locator('[data-test="next"][data-step="rail.standby"]');
+  if ((await standby.count()) === 0) await page.getByTestId('others').locator('[data-step="rail.standby"]').click();
+  await expect(standby).toBeVisible();
   await expect(page.getByTestId('cautions')).toContainText('Local codes, the maker’s service manual and licensed people stand above');
   await page.keyboard.press('1');
   await expect(page.locator('[data-kind="test.answered"]')).toHaveCount(0);
@@ -94,11 +96,11 @@ test('"can’t tell" is an answer; the order switches between odds and the fixed
   await page.getByText('The same twice in a row').click();
   await page.getByRole('button', { name: 'Record the code' }).click();
   await expect(page.locator('[data-kind="blink.read"]')).toContainText('Blink code 6, 2 times the same');
-  await expect(verdictOf(page, 'main').locator('.odds')).toHaveText(/8\d %|9\d %/);
-  await page.getByTestId('order-cost').click();
+  await expect(verdictOf(page, 'main').locator('.odds')).toHaveText(/[789]\d %/);
   await expect(panel).toContainText(/[Cc]heapest way on.* \d+\.\d\d EUR/);
-  await page.keyboard.press('o');
+  await page.getByTestId('order-fixed').click();
   await expect(panel).toContainText('on the fixed list');
+  await page.getByTestId('order-cost').click();
   await page.keyboard.press('o');
   await expect(panel).toContainText('Tells most for its time');
   const odds = await verdictOf(page, 'main').locator('.odds').textContent();

@@ -1,88 +1,6 @@
-/** Small models cut out of the shipped pack, solved exactly, and what each way costs on them beside that. */
-import {
-  believe,
-  costOfFollowing,
-  decideFrom,
-  defaultSettings,
-  moveAtOnce,
-  optimalCost,
-  refinedMove,
-  type CompiledPack,
-  type DecisionModel,
-  type RefineOptions,
-  type Standing,
-} from '@veglia/core';
-import { randomFrom, seedOf } from '@veglia/simulators';
-
-export interface SmallModel {
-  readonly layoutId: string;
-  readonly symptom: string;
-  readonly faults: readonly string[];
-  readonly model: DecisionModel;
-  readonly odds: Float64Array;
-}
-
-/** `faults` likely ones of a complaint drawn at random, with `tests` of the tests that tell most of them apart, drawn too. */
-export function smallModel(compiled: CompiledPack, faults: number, tests: number, seed: number): SmallModel | undefined {
-  const random = randomFrom(seedOf(seed, 'small model'));
-  const layout = compiled.pack.layouts[Math.floor(random() * compiled.pack.layouts.length)];
-  const symptom = compiled.symptomIds[Math.floor(random() * compiled.symptomIds.length)];
-  if (!layout || symptom === undefined) return undefined;
-  const entries = [
-    {
-      id: 'a',
-      seq: 1,
-      at: '2026-01-01T00:00:00Z',
-      by: 'bench',
-      basedOn: 0,
-      body: { kind: 'symptom.reported' as const, v: 1 as const, symptoms: [symptom] },
-    },
-  ];
-  const belief = believe({ set: { layout: layout.id }, settings: defaultSettings, entries }, compiled);
-  const from = decideFrom(belief, compiled, defaultSettings);
-  if (!from) return undefined;
-  const { model } = from.decision;
-  const kept = belief.odds
-    .map((p, h) => ({ p, h }))
-    .filter(({ h }) => belief.interpretation.hypotheses[h]?.fault !== undefined)
-    .sort((a, b) => b.p - a.p)
-    .slice(0, faults);
-  if (kept.length < faults) return undefined;
-  const total = kept.reduce((sum, { p }) => sum + p, 0);
-  const odds = Float64Array.from(kept, ({ p }) => p / total);
-  const place = new Map(kept.map(({ h }, index) => [h, index]));
-  const usable = model.tests
-    .map((test) => ({ ...test, outcomes: test.outcomes.map((row) => Float64Array.from(kept, ({ h }) => row[h] ?? 0)) }))
-    .map((test) => ({ test, order: random() / (spread(test.outcomes, odds) + 1e-6) }))
-    .sort((a, b) => a.order - b.order)
-    .slice(0, tests)
-    .map(({ test }) => test);
-  if (usable.length < tests) return undefined;
-  const repairs = model.repairs
-    .map((repair) => ({
-      ...repair,
-      cures: repair.cures.flatMap(({ hypothesis, chance }) => {
-        const index = place.get(hypothesis);
-        return index === undefined ? [] : [{ hypothesis: index, chance }];
-      }),
-    }))
-    .filter(({ cures }) => cures.length > 0);
-  return {
-    layoutId: layout.id,
-    symptom,
-    faults: kept.map(({ h }) => belief.interpretation.hypotheses[h]?.fault?.id ?? ''),
-    model: { ...model, tests: usable, repairs },
-    odds,
-  };
-}
-
-/** How far the outcomes' rows differ between the hypotheses, weighed by their odds. */
-function spread(outcomes: readonly Float64Array[], odds: Float64Array): number {
-  return outcomes.reduce((sum, row) => {
-    const middle = row.reduce((total, p, h) => total + p * (odds[h] ?? 0), 0);
-    return sum + row.reduce((total, p, h) => total + (odds[h] ?? 0) * (p - middle) ** 2, 0);
-  }, 0);
-}
+/** What each way costs on small models beside the exact optimum. */
+import { costOfFollowing, moveAtOnce, optimalCost, refinedMove, type FollowLimits, type RefineOptions, type Standing } from '@veglia/core';
+import type { SmallModel } from '@veglia/simulators';
 
 export interface ExactRatios {
   readonly atOnce: number;
@@ -92,10 +10,12 @@ export interface ExactRatios {
 
 export function ratiosOf({ model, odds }: SmallModel, options?: RefineOptions): ExactRatios {
   const start: Standing = { odds, stage: 0, testsDone: new Set(), repairsDone: new Set() };
+  // The same closing of light branches as the optimum's.
+  const limits = (): FollowLimits => ({ leastMass: 1e-4, budget: { left: Number.POSITIVE_INFINITY } });
   const optimum = optimalCost(model, start);
   return {
     optimum,
-    atOnce: costOfFollowing(model, start, moveAtOnce) / optimum,
-    refined: costOfFollowing(model, start, (m, at) => refinedMove(m, at, options)) / optimum,
+    atOnce: costOfFollowing(model, start, moveAtOnce, limits()) / optimum,
+    refined: costOfFollowing(model, start, (m, at) => refinedMove(m, at, options), limits()) / optimum,
   };
 }

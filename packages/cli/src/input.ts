@@ -48,6 +48,11 @@ function checked(pack: Pack): CompiledPack {
   return compilePack(pack);
 }
 
+/** A checked pack ready for arithmetic. */
+export async function readCompiled(source: string): Promise<{ compiled: CompiledPack }> {
+  return { compiled: checked(await readPack(source)) };
+}
+
 /** A case with the pack it is to be folded with: its own inline one, else `packSource`, whose hash must be the one it names. */
 export async function readCase(file: string, packSource: string): Promise<ReadCase & { compiled: CompiledPack }> {
   const read = parseCase(await readJson(file));

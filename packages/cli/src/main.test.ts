@@ -90,7 +90,9 @@ describe('veglia case', () => {
 
   test('next: the policy and how many', () => {
     const name = file('dark.json', dark);
-    const information = json(veglia('case', 'next', name, '--top', '2', '--policy', 'information').out) as { next: { because: { code: string; sentence: string } }[] };
+    const information = json(veglia('case', 'next', name, '--top', '2', '--policy', 'information').out) as {
+      next: { because: { code: string; sentence: string } }[];
+    };
     expect(information.next).toHaveLength(2);
     expect(information.next[0]?.because.sentence).toMatch(/about \d+ % of the doubt goes in \d+ min/);
     const cost = json(veglia('case', 'next', name).out) as typeof information;

@@ -13,9 +13,12 @@ import {
   type Policy,
   type Problem,
 } from '@veglia/core';
+import { smallModel } from '@veglia/simulators';
 import { Command, CommanderError, InvalidArgumentError, Option } from 'commander';
 import { z } from 'zod';
-import { readCase, readPack, shippedPackFolder } from './input.ts';
+import { readCase, readCompiled, readPack, shippedPackFolder } from './input.ts';
+import { plainModel } from './plainModel.ts';
+import { simulate, type SimulateOptions } from './simulate.ts';
 
 export const exitCodes = { fine: 0, wrongInput: 1, wrongCall: 2 } as const;
 
@@ -29,11 +32,22 @@ const stepOut = (step: NextStep): object => ({
   because: { ...step.because, sentence: reasonSentence(step, words.en, (id) => id) },
 });
 
-function foldOut(fold: CaseFold, hasCounts: boolean): object {
-  const counts = hasCounts ? [{ entry: 'case', code: 'counts-not-used' }] : [];
+function foldOut(fold: CaseFold): object {
   const leftOut = fold.leftOut.map(({ code, step }) => ({ id: step.id, ...(step.of === undefined ? {} : { of: step.of }), code }));
-  return { ...fold, next: fold.next.map(stepOut), leftOut, unused: [...fold.unused, ...counts] };
+  return { ...fold, next: fold.next.map(stepOut), leftOut, unused: fold.unused };
 }
+
+const wholeNumber = (text: string): number => {
+  const value = Number(text);
+  if (!Number.isInteger(value)) throw new InvalidArgumentError('a whole number');
+  return value;
+};
+
+const shareOfOne = (text: string): number => {
+  const value = Number(text);
+  if (!(value >= 0 && value <= 1)) throw new InvalidArgumentError('a number from 0 to 1');
+  return value;
+};
 
 const positive = (text: string): number => {
   const value = Number(text);
@@ -84,8 +98,8 @@ function program(): Command {
     .addOption(packOption())
     .addOption(policyOption())
     .action(async (file: string, options: CaseOptions) => {
-      const { input, compiled, file: document } = await readCase(file, options.pack);
-      print(foldOut(foldCase(input, compiled, options.policy), document.counts !== undefined));
+      const { input, compiled } = await readCase(file, options.pack);
+      print(foldOut(foldCase(input, compiled, options.policy)));
     });
   cases
     .command('next')
@@ -103,6 +117,40 @@ function program(): Command {
     .command('schema')
     .description('JSON Schema of a case file')
     .action(() => print(z.toJSONSchema(caseFileSchema)));
+
+  veglia
+    .command('simulate')
+    .description('play a case on the simulated set and print its case file; with --do, answer one test for an outside player')
+    .option('--layout <id>', 'layout of the set')
+    .option('--family <id>', 'family of the set')
+    .option('--fault <ids>', 'what is wrong with it; several joined by commas', (text) => text.split(','))
+    .option('--seed <number>', 'seed of how the fault shows, noise and errors', wholeNumber, 1)
+    .option('--errors <share>', 'share of answers that come out wrong', shareOfOne, 0)
+    .option('--do <test>', 'one test, with its object behind a colon where it names one')
+    .option('--repair <id>', 'one repair')
+    .option('--session <file>', 'what an outside player keeps between calls')
+    .addOption(packOption())
+    .addOption(policyOption())
+    .action(async (options: SimulateOptions & { pack: string }) => {
+      const { compiled } = await readCompiled(options.pack);
+      print(await simulate(options, compiled));
+    });
+  veglia
+    .command('bench-model')
+    .description('a small model cut from the pack, as plain numbers: odds, tests with their rows and costs, repairs, stages')
+    .option('--faults <count>', 'hypotheses', positive, 10)
+    .option('--tests <count>', 'tests', positive, 8)
+    .option('--seed <number>', 'which one', wholeNumber, 1)
+    .addOption(packOption())
+    .action(async ({ faults, tests, seed, pack: source }: { faults: number; tests: number; seed: number; pack: string }) => {
+      const { compiled } = await readCompiled(source);
+      const model = smallModel(compiled, faults, tests, seed);
+      if (!model)
+        throw new InputRefused([
+          { code: 'unknown-id', where: '--seed', value: seed, expected: `model of ${faults} faults and ${tests} tests` },
+        ]);
+      print(plainModel(model));
+    });
 
   for (const command of [veglia, pack, cases, ...pack.commands, ...cases.commands]) command.exitOverride();
   return veglia;

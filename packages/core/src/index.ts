@@ -37,6 +37,7 @@ export {
   caseFileSchema,
   caseOfLedger,
   conditions,
+  countsSchema,
   currentFormat,
   currentVersion,
   defaultSettings,
@@ -55,7 +56,20 @@ export {
   setFactsSchema,
   settingsSchema,
 } from './ledger/index.ts';
-export type { Body, BodyOf, CaseFile, CaseInput, Entry, EntryKind, Money, ReadCase, SetFacts, SetState, Settings } from './ledger/index.ts';
+export type {
+  Body,
+  BodyOf,
+  CaseFile,
+  CaseInput,
+  Counts,
+  Entry,
+  EntryKind,
+  Money,
+  ReadCase,
+  SetFacts,
+  SetState,
+  Settings,
+} from './ledger/index.ts';
 export {
   assertBelief,
   believe,
@@ -123,5 +137,7 @@ export {
   testValues,
   usualRefinement,
 } from './decision/index.ts';
-export type { Decide, DecisionModel, DecisionRepair, DecisionTest, Move, RefineOptions, Standing } from './decision/index.ts';
+export type { Decide, DecisionModel, DecisionRepair, DecisionTest, FollowLimits, Move, RefineOptions, Standing } from './decision/index.ts';
+export { calibration, calibrationOf, countedFor, countsOf, withCounts } from './learning/index.ts';
+export type { Calibration, CalibrationTenth } from './learning/index.ts';
 export { codesGivenFault, groupDistance, nearestCodes, readingGivenCode, type BlinkReading } from './blink/index.ts';

@@ -9,10 +9,12 @@ export {
   refined,
   repairsOnly,
   simulatedOpponent,
+  smallModel,
   type BookCase,
   type Choice,
   type Opponent,
   type Play,
   type PlayOptions,
+  type SmallModel,
   type Way,
 } from './player/index.ts';

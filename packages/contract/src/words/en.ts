@@ -33,6 +33,7 @@ export const en: Words = {
     'cheaper-than-testing': 'No further test pays for itself: trying this is the cheapest way on, about {toEnd} to the end. Not proven.',
     'give-up-question':
       'Going on is likely to cost as much as a comparable new set ({toEnd}). Put it to the customer: stop here, or go on all the same?',
+    'does-not-pay': 'Tells about {share} of the doubt in {minutes} min, but saves less than it costs.',
     'nothing-tells-more': 'Can’t tell yet: no step left in the book tells more about this set.',
   },
   unused: {
@@ -48,7 +49,6 @@ export const en: Words = {
     'symptom-was-absent': 'No information: the symptom was not there at the time.',
     'plug-left-out': 'Void: {id} was still unplugged during the test.',
     'wrong-layout': 'Kept, not used: this test belongs to another layout.',
-    'counts-not-used': 'Kept, not used: learned counts are not read yet.',
     'earlier-fault': 'Not counted: it belongs to the fault before this one.',
     'object-missing': 'Kept, not used: which part {id} was done on is missing.',
   },

@@ -2,8 +2,8 @@
  * The next move, one look ahead. A test pays when it takes more off the expected cost of repair than it costs; among those
  * that pay, the largest saving for its cost goes first. When none does, the first repair of the plan, or giving up.
  */
-import { mass, opening, seen, type DecisionModel, type Move, type Standing } from './model.ts';
-import { planRepairs, type RepairPlan } from './plan.ts';
+import { mass, opening, type DecisionModel, type Move, type Standing } from './model.ts';
+import { planCost, planRepairs, type RepairPlan } from './plan.ts';
 
 export interface TestValue {
   /** Place in the model. */
@@ -23,7 +23,7 @@ export function testValues(model: DecisionModel, at: Standing, plan: RepairPlan)
     const way = opening(model, at.stage, test.stage);
     const stage = Math.max(at.stage, test.stage);
     let after = 0;
-    for (const row of test.outcomes) after += planRepairs(model, seen(at.odds, row), stage, at.repairsDone).cost;
+    for (const row of test.outcomes) after += planCost(model, at.odds, stage, at.repairsDone, row);
     // An answer may always be ignored, and an opened set only makes what follows cheaper.
     values.push({ index, cost: (test.cost + way) * total, saves: Math.max(0, plan.cost - after) });
   });

@@ -1,6 +1,6 @@
 /** What a way of deciding costs when it is followed to the end, told exactly over the tree of answers and failed repairs. */
 import { failed, mass, opening, seen, type DecisionModel, type Move, type Standing } from './model.ts';
-import { planRepairs } from './plan.ts';
+import { planCost } from './plan.ts';
 
 export type Decide = (model: DecisionModel, at: Standing) => Move;
 
@@ -44,7 +44,7 @@ export function costOfFollowing(model: DecisionModel, at: Standing, decide: Deci
   const total = mass(at.odds);
   if (total <= nothingLeft) return 0;
   limits.budget.left -= 1;
-  if (total < limits.leastMass || limits.budget.left < 0) return planRepairs(model, at.odds, at.stage, at.repairsDone).cost;
+  if (total < limits.leastMass || limits.budget.left < 0) return planCost(model, at.odds, at.stage, at.repairsDone);
   const { paid, next } = after(model, at, decide(model, at));
   return next.reduce((sum, one) => sum + costOfFollowing(model, one, decide, limits), paid);
 }

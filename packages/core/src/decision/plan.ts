@@ -4,7 +4,7 @@
  * (Kalagnanam and Henrion 1990, Uncertainty in Artificial Intelligence 4); the sequence here is that order, told anew
  * after each repair that fails, with the opening of the set paid once.
  */
-import { mass, opening, type DecisionModel, type DecisionRepair } from './model.ts';
+import { opening, type DecisionModel, type DecisionRepair } from './model.ts';
 
 export interface RepairPlan {
   /** Expected cost to the end. */
@@ -14,80 +14,148 @@ export interface RepairPlan {
 }
 
 /** Chance below which a further repair isn't worth a thought, as a share of what is left. */
-const negligible = 1e-5;
+const negligible = 1e-4;
 
-interface Links {
-  /** Hypothesis -> the repairs that can cure it. */
-  readonly repairsOf: readonly (readonly { readonly repair: number; readonly chance: number }[])[];
+/** A model's repairs laid out flat, with room to work in; made once a model. */
+interface Layout {
+  readonly cost: Float64Array;
+  readonly nuisance: Float64Array;
+  readonly stage: Int32Array;
+  /** Cures of repair r: places from `start[r]` to `start[r + 1]`. */
+  readonly start: Int32Array;
+  readonly hypothesis: Int32Array;
+  readonly chance: Float64Array;
+  /** Repairs that can cure hypothesis h: places from `backStart[h]` to `backStart[h + 1]`. */
+  readonly backStart: Int32Array;
+  readonly backRepair: Int32Array;
+  readonly backChance: Float64Array;
+  readonly left: Float64Array;
+  readonly cured: Float64Array;
+  readonly open: Uint8Array;
+  readonly paid: Float64Array;
+  readonly reachedAt: Float64Array;
+  readonly order: Int32Array;
 }
 
-const links = new WeakMap<readonly DecisionRepair[], Links>();
+const layouts = new WeakMap<readonly DecisionRepair[], Layout>();
 
-function linksOf(model: DecisionModel, hypotheses: number): Links {
-  const known = links.get(model.repairs);
-  if (known) return known;
-  const repairsOf: { repair: number; chance: number }[][] = Array.from({ length: hypotheses }, () => []);
-  model.repairs.forEach(({ cures }, repair) => {
-    for (const { hypothesis, chance } of cures) repairsOf[hypothesis]?.push({ repair, chance });
-  });
-  const made = { repairsOf };
-  links.set(model.repairs, made);
+function layoutOf(repairs: readonly DecisionRepair[], hypotheses: number): Layout {
+  const known = layouts.get(repairs);
+  if (known?.left.length === hypotheses) return known;
+  const count = repairs.length;
+  const links = repairs.flatMap(({ cures }, repair) => cures.map((cure) => ({ ...cure, repair })));
+  const start = new Int32Array(count + 1);
+  repairs.forEach(({ cures }, index) => (start[index + 1] = (start[index] ?? 0) + cures.length));
+  const back = [...links].sort((a, b) => a.hypothesis - b.hypothesis);
+  const backStart = new Int32Array(hypotheses + 1);
+  for (const { hypothesis } of back) backStart[hypothesis + 1] = (backStart[hypothesis + 1] ?? 0) + 1;
+  for (let h = 0; h < hypotheses; h += 1) backStart[h + 1] = (backStart[h + 1] ?? 0) + (backStart[h] ?? 0);
+  const made: Layout = {
+    cost: Float64Array.from(repairs, ({ cost }) => cost),
+    nuisance: Float64Array.from(repairs, ({ nuisance }) => nuisance),
+    stage: Int32Array.from(repairs, ({ stage }) => stage),
+    start,
+    hypothesis: Int32Array.from(links, ({ hypothesis }) => hypothesis),
+    chance: Float64Array.from(links, ({ chance }) => chance),
+    backStart,
+    backRepair: Int32Array.from(back, ({ repair }) => repair),
+    backChance: Float64Array.from(back, ({ chance }) => chance),
+    left: new Float64Array(hypotheses),
+    cured: new Float64Array(count),
+    open: new Uint8Array(count),
+    paid: new Float64Array(count),
+    reachedAt: new Float64Array(count),
+    order: new Int32Array(count),
+  };
+  layouts.set(repairs, made);
   return made;
 }
 
-/** `odds` need not sum to 1; the cost is weighed by what they sum to. Ties go to the repair named first. */
-export function planRepairs(model: DecisionModel, odds: Float64Array, stage = 0, done: ReadonlySet<number> = nothing): RepairPlan {
-  const { repairsOf } = linksOf(model, odds.length);
-  const count = model.repairs.length;
-  const left = Float64Array.from(odds);
-  const cures = new Float64Array(count);
-  const open: boolean[] = [];
-  model.repairs.forEach((repair, index) => {
-    open.push(!done.has(index));
+/**
+ * `odds` need not sum to 1; the cost is weighed by what they sum to. Ties go to the repair named first. `row` multiplies the
+ * odds where it is given: the plan once an outcome was seen.
+ */
+export function planRepairs(
+  model: DecisionModel,
+  odds: Float64Array,
+  stage = 0,
+  done: ReadonlySet<number> = nothing,
+  row?: Float64Array,
+): RepairPlan {
+  const { order, steps, cost } = greedy(model, odds, stage, done, row);
+  return { cost, sequence: Array.from(order.subarray(0, steps)) };
+}
+
+/** The plan's cost alone. */
+export function planCost(model: DecisionModel, odds: Float64Array, stage: number, done: ReadonlySet<number>, row?: Float64Array): number {
+  return greedy(model, odds, stage, done, row).cost;
+}
+
+function greedy(
+  model: DecisionModel,
+  odds: Float64Array,
+  stage: number,
+  done: ReadonlySet<number>,
+  row: Float64Array | undefined,
+): { order: Int32Array; steps: number; cost: number } {
+  const at = layoutOf(model.repairs, odds.length);
+  const { left, cured, open, paid, reachedAt, order } = at;
+  const count = cured.length;
+  let total = 0;
+  for (let h = 0; h < odds.length; h += 1) {
+    const p = row ? (odds[h] ?? 0) * (row[h] ?? 0) : (odds[h] ?? 0);
+    left[h] = p;
+    total += p;
+  }
+  const least = total * negligible;
+  for (let r = 0; r < count; r += 1) {
+    open[r] = done.has(r) ? 0 : 1;
     let sum = 0;
-    for (const { hypothesis, chance } of repair.cures) sum += (left[hypothesis] ?? 0) * chance;
-    cures[index] = sum;
-  });
-  const start = mass(odds);
-  let reached = start;
+    for (let link = at.start[r] ?? 0, end = at.start[r + 1] ?? 0; link < end; link += 1) {
+      sum += (left[at.hypothesis[link] ?? 0] ?? 0) * (at.chance[link] ?? 0);
+    }
+    cured[r] = sum;
+  }
+  let reached = total;
   let now = stage;
-  const order: number[] = [];
-  const paid: number[] = [];
-  const reachedAt: number[] = [];
-  while (reached > start * negligible) {
+  let steps = 0;
+  while (reached > least && reached > 0) {
     let best = -1;
     let bestRate = 0;
-    for (let index = 0; index < count; index += 1) {
-      if (!open[index]) continue;
-      const repair = model.repairs[index];
-      const cured = cures[index] ?? 0;
-      if (!repair || cured <= start * negligible) continue;
-      const price = (repair.cost + opening(model, now, repair.stage)) * reached + repair.nuisance * (reached - cured);
-      const rate = cured / price;
+    for (let r = 0; r < count; r += 1) {
+      const gain = cured[r] ?? 0;
+      if (open[r] === 0 || gain <= least) continue;
+      const price = ((at.cost[r] ?? 0) + opening(model, now, at.stage[r] ?? 0)) * reached + (at.nuisance[r] ?? 0) * (reached - gain);
+      const rate = gain / price;
       if (rate > bestRate) {
-        best = index;
+        best = r;
         bestRate = rate;
       }
     }
-    const repair = model.repairs[best];
-    if (best < 0 || !repair) break;
-    const cured = cures[best] ?? 0;
-    order.push(best);
-    reachedAt.push(reached);
-    paid.push((repair.cost + opening(model, now, repair.stage)) * reached + repair.nuisance * Math.max(0, reached - cured));
-    now = Math.max(now, repair.stage);
-    open[best] = false;
-    for (const { hypothesis, chance } of repair.cures) {
-      const gone = (left[hypothesis] ?? 0) * chance;
-      left[hypothesis] = (left[hypothesis] ?? 0) - gone;
-      for (const other of repairsOf[hypothesis] ?? []) cures[other.repair] = (cures[other.repair] ?? 0) - gone * other.chance;
+    if (best < 0) break;
+    const gain = cured[best] ?? 0;
+    const place = at.stage[best] ?? 0;
+    order[steps] = best;
+    reachedAt[steps] = reached;
+    paid[steps] = ((at.cost[best] ?? 0) + opening(model, now, place)) * reached + (at.nuisance[best] ?? 0) * Math.max(0, reached - gain);
+    steps += 1;
+    if (place > now) now = place;
+    open[best] = 0;
+    for (let link = at.start[best] ?? 0, end = at.start[best + 1] ?? 0; link < end; link += 1) {
+      const h = at.hypothesis[link] ?? 0;
+      const gone = (left[h] ?? 0) * (at.chance[link] ?? 0);
+      left[h] = (left[h] ?? 0) - gone;
+      for (let other = at.backStart[h] ?? 0, last = at.backStart[h + 1] ?? 0; other < last; other += 1) {
+        const r = at.backRepair[other] ?? 0;
+        cured[r] = (cured[r] ?? 0) - gone * (at.backChance[other] ?? 0);
+      }
     }
-    reached -= cured;
+    reached -= gain;
   }
   // The set may be given up before any step: keep the beginning of the sequence that is cheapest with giving up behind it.
   let cost = Math.max(0, reached) * model.writeOff;
-  let keep = order.length;
-  for (let index = order.length - 1; index >= 0; index -= 1) {
+  let keep = steps;
+  for (let index = steps - 1; index >= 0; index -= 1) {
     cost += paid[index] ?? 0;
     const giveUp = (reachedAt[index] ?? 0) * model.writeOff;
     if (giveUp <= cost) {
@@ -95,7 +163,7 @@ export function planRepairs(model: DecisionModel, odds: Float64Array, stage = 0,
       keep = index;
     }
   }
-  return { cost, sequence: order.slice(0, keep) };
+  return { order, steps: keep, cost };
 }
 
 const nothing: ReadonlySet<number> = new Set();

@@ -12,6 +12,8 @@ export interface RefineOptions {
   /** Tests and repairs compared, best of the first look first. */
   readonly tests: number;
   readonly repairs: number;
+  /** Tests the way is followed with afterwards: the likeliest to pay, seen from here. */
+  readonly followed: number;
   /** Branches lighter than this share of the standing are closed with the plan of repairs. */
   readonly leastShare: number;
   /** Standings each move may look at. */
@@ -19,7 +21,7 @@ export interface RefineOptions {
 }
 
 /** Values of ours: about 100 ms on the whole pack (bench/diagnosis). */
-export const usualRefinement: RefineOptions = { tests: 5, repairs: 2, leastShare: 0.02, standings: 60 };
+export const usualRefinement: RefineOptions = { tests: 4, repairs: 1, followed: 14, leastShare: 0.01, standings: 60 };
 
 export interface RefinedMove {
   readonly move: Move;
@@ -31,22 +33,30 @@ export interface RefinedMove {
 export function refinedMoves(model: DecisionModel, at: Standing, options: RefineOptions = usualRefinement): RefinedMove[] {
   const plan = planRepairs(model, at.odds, at.stage, at.repairsDone);
   const values = testValues(model, at, plan);
+  const byWorth = [...values].sort((a, b) => b.saves / b.cost - a.saves / a.cost || a.index - b.index);
   const paying = payingTests(values);
   // A test that doesn't pay alone may pay together with another: the nearest misses are looked at too.
-  const near = values.filter(({ cost, saves }) => saves <= cost && saves > cost * 0.5).sort((a, b) => b.saves / b.cost - a.saves / a.cost);
+  const near = byWorth.filter(({ cost, saves }) => saves <= cost && saves > cost * 0.5);
   const moves: Move[] = [...paying, ...near].slice(0, options.tests).map(({ index }) => ({ kind: 'test', index }));
   for (const index of plan.sequence.slice(0, options.repairs)) moves.push({ kind: 'repair', index });
-  moves.push({ kind: 'give-up' });
-  const total = mass(at.odds);
-  return moves
-    .map((move) => {
-      const limits: FollowLimits = { leastMass: total * options.leastShare, budget: { left: options.standings } };
-      const { paid, next } = after(model, at, move);
-      // Heavy branches first, so that a spent budget closes the light ones.
-      const ordered = [...next].sort((a, b) => mass(b.odds) - mass(a.odds));
-      return { move, cost: ordered.reduce((sum, one) => sum + costOfFollowing(model, one, moveAtOnce, limits), paid) };
-    })
-    .sort((a, b) => a.cost - b.cost);
+  if (moves.length === 0 || plan.sequence.length === 0) moves.push({ kind: 'give-up' });
+  const [only] = moves;
+  if (only && moves.length === 1) return [{ move: only, cost: costOf(model, at, only, options) }];
+  const kept = new Set([
+    ...byWorth.slice(0, options.followed).map(({ index }) => index),
+    ...moves.flatMap((move) => (move.kind === 'test' ? [move.index] : [])),
+  ]);
+  const left = new Set(model.tests.flatMap((_, index) => (kept.has(index) ? [] : [index])));
+  const followed: Standing = { ...at, testsDone: new Set([...at.testsDone, ...left]) };
+  return moves.map((move) => ({ move, cost: costOf(model, followed, move, options) })).sort((a, b) => a.cost - b.cost);
+}
+
+function costOf(model: DecisionModel, at: Standing, move: Move, options: RefineOptions): number {
+  const limits: FollowLimits = { leastMass: mass(at.odds) * options.leastShare, budget: { left: options.standings } };
+  const { paid, next } = after(model, at, move);
+  // Heavy branches first, so that a spent budget closes the light ones.
+  const ordered = [...next].sort((a, b) => mass(b.odds) - mass(a.odds));
+  return ordered.reduce((sum, one) => sum + costOfFollowing(model, one, moveAtOnce, limits), paid);
 }
 
 export function refinedMove(model: DecisionModel, at: Standing, options: RefineOptions = usualRefinement): Move {

@@ -36,9 +36,9 @@ export function interpret(input: CaseInput, compiled: CompiledPack): Interpretat
   const ranked = Object.entries(layoutOdds).sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1));
   const layoutId = ranked[0]?.[0];
   if (ranked.length > 1) doubts.push({ code: 'layout-not-certain', value: ranked[0]?.[1] ?? 0 });
-  const hypotheses = hypothesesOf(layoutOdds, compiled);
   const familyId = input.set.family;
   const family = familyId === undefined ? undefined : compiled.families.get(compiled.currentId(familyId));
+  const hypotheses = hypothesesOf(layoutOdds, compiled, family);
   if (familyId !== undefined && !family) unused.push({ entry: 'set', code: 'unknown-family', id: familyId });
 
   const { model, version, year } = input.set;

@@ -4,6 +4,7 @@
  */
 import type { CompiledPack } from '../knowledge/index.ts';
 import type { CaseInput, SetState } from '../ledger/index.ts';
+import { countedFor, withCounts } from '../learning/index.ts';
 import { believe, influences, type Belief } from './belief.ts';
 import { notInBook, type Doubt, type Unused } from './interpretation.ts';
 import { recommend, type LeftOut, type Policy } from './next.ts';
@@ -27,6 +28,8 @@ export interface AssemblyView {
   readonly id: string;
   readonly odds: number;
   readonly verdict: Verdict;
+  /** Closed jobs of this layout behind its starting odds, and counted experience told, apart. */
+  readonly n?: { readonly jobs: number; readonly told: number };
   /** For likely-not-split: the quickest way left to the proof; empty where this set offers none. */
   readonly missing?: readonly MissingStep[];
   readonly because: readonly Because[];
@@ -42,6 +45,8 @@ export interface FaultView {
 export interface CaseFold {
   readonly engine: string;
   readonly pack: string;
+  /** Number of the counts the job was opened with. */
+  readonly snapshot?: number;
   readonly assemblies: readonly AssemblyView[];
   readonly faults: readonly FaultView[];
   readonly set: SetState & { readonly layout: string | undefined; readonly stageId: string };
@@ -69,7 +74,9 @@ export function proofOf(belief: Belief, id: string, compiled: CompiledPack): Pro
   return proofState(layout, id, belief.interpretation, compiled);
 }
 
-export function foldCase(input: CaseInput, compiled: CompiledPack, policy: Policy = 'cost'): CaseFold {
+export function foldCase(input: CaseInput, book: CompiledPack, policy: Policy = 'cost'): CaseFold {
+  const { counts } = input;
+  const compiled = counts ? withCounts(book, counts) : book;
   const belief = believe(input, compiled);
   const { interpretation } = belief;
   const { thresholds } = compiled.pack;
@@ -91,6 +98,10 @@ export function foldCase(input: CaseInput, compiled: CompiledPack, policy: Polic
       const verdict: Verdict = spoken && odds < thresholds.cleared ? 'cleared' : 'suspect';
       verdictOf.set(id, verdict);
       return { id, odds, verdict, because };
+    })
+    .map((one): AssemblyView => {
+      const { layoutId } = interpretation;
+      return counts && layoutId !== undefined ? { ...one, n: countedFor(counts, compiled, layoutId, one.id) } : one;
     })
     .sort((a, b) => rounded(b.odds) - rounded(a.odds) || (a.id < b.id ? -1 : 1));
 
@@ -115,6 +126,7 @@ export function foldCase(input: CaseInput, compiled: CompiledPack, policy: Polic
   return {
     engine,
     pack: compiled.hash,
+    ...(counts ? { snapshot: counts.snapshot } : {}),
     assemblies,
     faults,
     set: { ...interpretation.state, layout: interpretation.layoutId, stageId: compiled.stageIds[interpretation.state.stage] ?? '' },

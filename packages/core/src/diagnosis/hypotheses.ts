@@ -1,5 +1,5 @@
 /** What may be wrong, before anything was seen. */
-import type { CompiledPack } from '../knowledge/index.ts';
+import type { CompiledPack, Family } from '../knowledge/index.ts';
 import type { CaseInput, Entry } from '../ledger/index.ts';
 import type { Hypothesis, Unused } from './interpretation.ts';
 
@@ -22,10 +22,10 @@ export function layoutOddsOf(input: CaseInput, live: readonly Entry[], compiled:
 }
 
 /** Every single fault of every possible layout, and for each layout "not in the book"; priors sum to 1. */
-export function hypothesesOf(layoutOdds: Readonly<Record<string, number>>, compiled: CompiledPack): Hypothesis[] {
+export function hypothesesOf(layoutOdds: Readonly<Record<string, number>>, compiled: CompiledPack, family?: Family): Hypothesis[] {
   const outsideBook = compiled.pack.thresholds.notInBook;
   return Object.entries(layoutOdds).flatMap(([layoutId, share]) => {
-    const odds = compiled.startingOdds.get(layoutId) ?? [];
+    const odds = compiled.startingOddsIn(layoutId, family);
     const single = (compiled.faultsOf.get(layoutId) ?? []).map((fault, index) => ({
       layoutId,
       fault,

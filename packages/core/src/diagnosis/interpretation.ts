@@ -27,7 +27,6 @@ export const unusedCodes = [
   'plug-left-out',
   'wrong-layout',
   'object-missing',
-  'counts-not-used',
 ] as const;
 export type UnusedCode = (typeof unusedCodes)[number];
 

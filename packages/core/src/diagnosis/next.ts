@@ -119,6 +119,11 @@ export function recommend(
     const [first] = cheapest;
     if (first?.kind === 'repair') missingProofs((step) => step.cost.amountMinor <= first.cost.amountMinor * cheapProof);
     for (const step of cheapest) add(step);
+    // The rest may be taken all the same; it comes last and says that it doesn't pay.
+    for (const { step, offer } of ranked(weighed)) {
+      if (offer.left === undefined && (step.because.bits ?? 0) >= pointlessBits)
+        add({ ...step, because: { ...step.because, code: 'does-not-pay' } });
+    }
   } else {
     missingProofs();
     for (const { step, offer } of ranked(weighed)) if (offer.left === undefined && (step.because.bits ?? 0) >= pointlessBits) add(step);

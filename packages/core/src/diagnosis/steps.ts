@@ -2,6 +2,7 @@
 import { drainMinutes, type CompiledPack, type Procedure } from '../knowledge/index.ts';
 import type { Settings, SetState } from '../ledger/index.ts';
 import type { Belief } from './belief.ts';
+import { curesOf } from './cures.ts';
 import { rounded } from './posterior.ts';
 import type { Verdict } from './verdict.ts';
 
@@ -17,6 +18,7 @@ export const reasonCodes = [
   'least-cost',
   'cheaper-than-testing',
   'give-up-question',
+  'does-not-pay',
 ] as const;
 export type ReasonCode = (typeof reasonCodes)[number];
 
@@ -128,6 +130,8 @@ function plainStep(
 
 /** A repair is named once its assembly is proven, or more likely than all others together. */
 const likelyEnoughToRepair = 0.5;
+/** And only by what would cure at least this share of the ways that assembly fails here (value of ours). */
+const curesEnough = 0.3;
 
 export function repairSteps(
   belief: Belief,
@@ -136,20 +140,22 @@ export function repairSteps(
   settings: Settings,
   verdictOf: ReadonlyMap<string, Verdict>,
 ): NextStep[] {
-  const { repaired } = belief.interpretation;
+  const { repaired, hypotheses } = belief.interpretation;
   return (compiled.repairsOf.get(layoutId) ?? [])
     .filter((repair) => !repaired.has(repair.id))
     .map((repair) => ({
       repair,
       odds: rounded(belief.assemblies.get(repair.assembly) ?? 0),
+      cures: hypotheses.reduce((sum, one, h) => sum + (belief.odds[h] ?? 0) * curesOf(repair, one, compiled), 0),
       proven: verdictOf.get(repair.assembly) === 'proven',
     }))
-    .filter(({ odds, proven }) => proven || odds >= likelyEnoughToRepair)
-    .sort((a, b) => b.odds - a.odds || a.repair.minutes - b.repair.minutes || (a.repair.id < b.repair.id ? -1 : 1))
-    .flatMap(({ repair, proven }): NextStep[] => {
-      const step = repairStep(repair.id, belief, compiled, layoutId, settings);
-      return step ? [{ ...step, because: { code: proven ? 'proven' : 'likeliest-left' } }] : [];
-    });
+    .filter(({ odds, proven, cures }) => (proven || odds >= likelyEnoughToRepair) && cures >= odds * curesEnough)
+    .flatMap((one) => {
+      const step = repairStep(one.repair.id, belief, compiled, layoutId, settings);
+      return step ? [{ ...one, step, rate: one.cures / Math.max(1, step.cost.amountMinor) }] : [];
+    })
+    .sort((a, b) => b.odds - a.odds || b.rate - a.rate || (a.repair.id < b.repair.id ? -1 : 1))
+    .map(({ step, proven }): NextStep => ({ ...step, because: { code: proven ? 'proven' : 'likeliest-left' } }));
 }
 
 /** One repair with its labour and its part; the caller says why it is named. Undefined where the pack has no such repair. */

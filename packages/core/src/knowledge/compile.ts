@@ -27,6 +27,8 @@ export interface CompiledPack {
   objectsOf(test: TestDefinition, layoutId: string): readonly string[];
   /** Starting probability of each of a layout's faults, in the order of `faultsOf`; sums to 1. */
   readonly startingOdds: ReadonlyMap<string, readonly number[]>;
+  /** The same for a family, where its own closed jobs have moved it. */
+  startingOddsIn(layoutId: string, family?: Family): readonly number[];
   /** P(symptom | fault) in a layout and family, in the order of `symptomIds`; empty where the layout doesn't have the fault. */
   symptomOdds(layoutId: string, faultId: string, family?: Family): readonly number[];
   likelihoodWord(word: string): number;
@@ -141,6 +143,7 @@ export function compilePack(pack: Pack): CompiledPack {
     fits: (test, layoutId) => fitting.has(`${layoutId}|${test.id}`),
     objectsOf: (test, layoutId) => objectsOf(test, layoutOf(layoutId)),
     startingOdds,
+    startingOddsIn: (layoutId) => startingOdds.get(layoutId) ?? [],
     symptomOdds(layoutId, faultId, family) {
       const when = faults.get(faultId)?.symptomsWhen ?? [];
       const variant = family === undefined ? -1 : when.findIndex(({ traits }) => traitsHold(traits, family));

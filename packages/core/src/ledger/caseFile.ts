@@ -5,6 +5,7 @@
 import { z } from 'zod';
 import { idSchema, packSchema } from '../knowledge/index.ts';
 import { InputRefused, problemsOfSchema, type Problem } from '../problems.ts';
+import { countsSchema, type Counts } from './counts.ts';
 import { layoutGuessSchema, setFactsSchema, type Body, type SetFacts } from './bodies.ts';
 import { readBody } from './upgrade.ts';
 
@@ -46,14 +47,16 @@ export interface CaseInput {
   readonly set: SetFacts;
   readonly settings: Settings;
   readonly entries: readonly Entry[];
+  /** What the shop had counted when the job was opened; left out: the book alone. */
+  readonly counts?: Counts;
 }
 
 export const caseFileSchema = z.strictObject({
   format: z.literal('veglia-case'),
   version: z.literal(1),
   pack: z.union([z.strictObject({ hash: z.string() }), z.strictObject({ inline: packSchema })]).optional(),
-  /** Learned counts; kept in the file, not yet used. */
-  counts: z.unknown().optional(),
+  /** What the shop had counted when the job was opened. */
+  counts: countsSchema.optional(),
   set: setFactsSchema.extend({ layout: layoutGuessSchema }),
   settings: settingsSchema.partial().optional(),
   entries: z.array(z.unknown()),
@@ -120,7 +123,7 @@ export function parseCase(document: unknown): ReadCase {
   for (const [key, value] of Object.entries(file.settings ?? {})) {
     if (value !== undefined) Object.assign(settings, { [key]: value });
   }
-  return { file, input: { set: file.set, settings, entries } };
+  return { file, input: { set: file.set, settings, entries, ...(file.counts ? { counts: file.counts } : {}) } };
 }
 
 export function findEntry(entries: readonly Entry[], reference: string | number): Entry | undefined {

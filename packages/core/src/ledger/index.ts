@@ -17,3 +17,4 @@ export type { CaseFile, CaseInput, Entry, ReadCase, Settings } from './caseFile.
 export { liveEntries } from './live.ts';
 export { setOnArrival, stateAfter, type SetState } from './setState.ts';
 export { currentFormat, currentVersion, readBody, type LedgerFormat, type ReadBody, type Upgrader } from './upgrade.ts';
+export { countsSchema, type Counts } from './counts.ts';

@@ -1,0 +1,110 @@
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { after, costOfFollowing, moveAtOnce, optimalCost, planRepairs, refinedMove, type DecisionModel, type Standing } from './index.ts';
+
+/** For tests only: every way there is, by trying all moves; sharing no code with the solver but what a move does. */
+function everyWay(model: DecisionModel, at: Standing): number {
+  let best = at.odds.reduce((a, b) => a + b, 0) * model.writeOff;
+  const moves = [
+    ...model.tests.flatMap((_, index) => (at.testsDone.has(index) ? [] : [{ kind: 'test' as const, index }])),
+    ...model.repairs.flatMap((_, index) => (at.repairsDone.has(index) ? [] : [{ kind: 'repair' as const, index }])),
+  ];
+  for (const move of moves) {
+    const { paid, next } = after(model, at, move);
+    best = Math.min(
+      best,
+      next.reduce((sum, one) => sum + everyWay(model, one), paid),
+    );
+  }
+  return best;
+}
+
+const share = fc.integer({ min: 5, max: 95 }).map((p) => p / 100);
+const model = fc
+  .record({
+    weights: fc.array(fc.integer({ min: 1, max: 50 }), { minLength: 3, maxLength: 3 }),
+    tests: fc.array(
+      fc.record({
+        cost: fc.integer({ min: 1, max: 40 }),
+        stage: fc.constantFrom(0, 1),
+        row: fc.array(share, { minLength: 3, maxLength: 3 }),
+      }),
+      { maxLength: 2 },
+    ),
+    repairs: fc.array(
+      fc.record({ cost: fc.integer({ min: 1, max: 200 }), stage: fc.constantFrom(0, 1), chance: fc.constantFrom(0.5, 0.85, 1) }),
+      { minLength: 3, maxLength: 3 },
+    ),
+    open: fc.integer({ min: 0, max: 60 }),
+    writeOff: fc.integer({ min: 50, max: 600 }),
+  })
+  .map(({ weights, tests, repairs, open, writeOff }): { model: DecisionModel; at: Standing } => {
+    const total = weights.reduce((a, b) => a + b, 0);
+    return {
+      model: {
+        tests: tests.map(({ cost, stage, row }, index) => ({
+          id: `t${index}`,
+          cost,
+          stage,
+          outcomes: [Float64Array.from(row), Float64Array.from(row, (p) => 1 - p)],
+        })),
+        repairs: repairs.map(({ cost, stage, chance }, index) => ({
+          id: `r${index}`,
+          cost,
+          stage,
+          nuisance: 0,
+          cures: [{ hypothesis: index, chance }],
+        })),
+        stageCost: [0, open],
+        writeOff,
+      },
+      at: { odds: Float64Array.from(weights, (w) => w / total), stage: 0, testsDone: new Set(), repairsDone: new Set() },
+    };
+  });
+
+describe('the exact optimum', () => {
+  test('is what trying every way gives', () => {
+    fc.assert(
+      fc.property(model, ({ model: made, at }) => {
+        // Branches lighter than 1e-4 are closed early: at most that share of a new set for each of a few.
+        expect(Math.abs(optimalCost(made, at) - everyWay(made, at))).toBeLessThan(made.writeOff * 5e-4);
+      }),
+      { seed: 1957, numRuns: 150 },
+    );
+  });
+
+  test('is never above any way of deciding; the deeper look is seldom worse than the first, and both stay near it', () => {
+    const first: number[] = [];
+    const deeper: number[] = [];
+    fc.assert(
+      fc.property(model, ({ model: made, at }) => {
+        const best = optimalCost(made, at);
+        const once = costOfFollowing(made, at, moveAtOnce);
+        const refined = costOfFollowing(made, at, refinedMove);
+        for (const cost of [once, refined, planRepairs(made, at.odds).cost]) expect(cost).toBeGreaterThan(best - made.writeOff * 5e-4);
+        first.push(once / best);
+        deeper.push(refined / best);
+      }),
+      { seed: 1995, numRuns: 150 },
+    );
+    const mean = (list: readonly number[]): number => list.reduce((a, b) => a + b, 0) / list.length;
+    expect(mean(deeper)).toBeLessThanOrEqual(mean(first) + 1e-9);
+    expect(mean(first)).toBeLessThan(1.05);
+  });
+
+  test('Raiffa’s kind of problem, told by hand: a perfect test is worth what it saves, no more', () => {
+    // Two faults, even; repairs 100 each, cured for sure, giving up out of the question. Without a test: 100 + 0.5 x 100 = 150.
+    // With a perfect test at 30: 30 + 100 = 130; at 60: 160, so it isn't done. Arithmetic, no source.
+    const made = (cost: number): DecisionModel => ({
+      tests: [{ id: 't', cost, stage: 0, outcomes: [Float64Array.from([1, 0]), Float64Array.from([0, 1])] }],
+      repairs: [0, 1].map((hypothesis) => ({ id: `r${hypothesis}`, cost: 100, stage: 0, nuisance: 0, cures: [{ hypothesis, chance: 1 }] })),
+      stageCost: [0],
+      writeOff: 1e6,
+    });
+    const at: Standing = { odds: Float64Array.from([0.5, 0.5]), stage: 0, testsDone: new Set(), repairsDone: new Set() };
+    expect(optimalCost(made(30), at)).toBeCloseTo(130, 6);
+    expect(moveAtOnce(made(30), at)).toEqual({ kind: 'test', index: 0 });
+    expect(optimalCost(made(60), at)).toBeCloseTo(150, 6);
+    expect(moveAtOnce(made(60), at)).toMatchObject({ kind: 'repair' });
+  });
+});

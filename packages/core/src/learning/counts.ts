@@ -1,0 +1,48 @@
+/** Closed jobs into counts. */
+import type { CompiledPack } from '../knowledge/index.ts';
+import { liveEntries, type Counts, type Entry, type SetFacts } from '../ledger/index.ts';
+
+interface ClosedJob {
+  readonly set: SetFacts;
+  readonly entries: readonly Entry[];
+}
+
+/** Counts of closed jobs. A job whose fault was never confirmed, or whose layout isn't certain, counts nothing. */
+export function countsOf(jobs: readonly ClosedJob[], compiled: CompiledPack, snapshot: number): Counts {
+  const faults = new Map<string, Counts['jobs'][number]>();
+  const outcomes = new Map<string, Counts['outcomes'][number]>();
+  for (const { set, entries } of jobs) {
+    const live = liveEntries(entries);
+    const found = live.findLast(({ body }) => body.kind === 'layout.found')?.body;
+    const layout = found?.kind === 'layout.found' ? found.layout : set.layout;
+    const confirmed = live.findLast(({ body }) => body.kind === 'fault.confirmed')?.body;
+    if (typeof layout !== 'string' || confirmed?.kind !== 'fault.confirmed' || confirmed.fault === undefined) continue;
+    const fault = compiled.currentId(confirmed.fault);
+    const complaint = live.find(({ body }) => body.kind === 'symptom.reported')?.body;
+    const symptom = complaint?.kind === 'symptom.reported' ? complaint.symptoms[0] : undefined;
+    const key = [layout, set.family ?? '', symptom ?? '', fault].join('|');
+    const row = faults.get(key);
+    faults.set(key, {
+      layout,
+      ...(set.family === undefined ? {} : { family: set.family }),
+      ...(symptom === undefined ? {} : { symptom }),
+      fault,
+      n: (row?.n ?? 0) + 1,
+    });
+    for (const { body } of live) {
+      if (body.kind !== 'test.answered' || body.sure !== 'sure' || body.symptomPresent === 'no') continue;
+      const at = [layout, body.test, body.of ?? '', fault, body.outcome].join('|');
+      outcomes.set(at, {
+        layout,
+        test: compiled.currentId(body.test),
+        ...(body.of === undefined ? {} : { of: body.of }),
+        fault,
+        outcome: body.outcome,
+        n: (outcomes.get(at)?.n ?? 0) + 1,
+      });
+    }
+  }
+  return { snapshot, jobs: [...faults.values()], told: [], outcomes: [...outcomes.values()].filter(({ outcome }) => !silent.has(outcome)) };
+}
+
+const silent: ReadonlySet<string> = new Set(['cant-tell', 'not-possible']);
