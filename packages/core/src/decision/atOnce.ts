@@ -1,8 +1,9 @@
 /**
  * The next move, one look ahead. A test pays when it takes more off the expected cost of repair than it costs; among those
- * that pay, the largest saving for its cost goes first. When none does, the first repair of the plan, or giving up.
+ * that pay, the largest saving for its cost goes first, unless a repair is better done before it. When none does, the first
+ * repair of the plan, or giving up.
  */
-import { mass, opening, type DecisionModel, type Move, type Standing } from './model.ts';
+import { failed, mass, opening, type DecisionModel, type Move, type Standing } from './model.ts';
 import { planCost, planRepairs, type RepairPlan } from './plan.ts';
 
 export interface TestValue {
@@ -35,10 +36,45 @@ export function payingTests(values: readonly TestValue[]): TestValue[] {
   return values.filter(({ cost, saves }) => saves > cost).sort((a, b) => b.saves / b.cost - a.saves / a.cost || a.index - b.index);
 }
 
+/** Repairs of the plan tried before the best test. */
+const triedFirst = 3;
+
+/**
+ * Whether a repair belongs before the best test: the same two things in the other order. Doing the repair first spares the test
+ * where it cures; doing the test first spares the repair where it is cleared.
+ */
+function repairBefore(model: DecisionModel, at: Standing, plan: RepairPlan, best: TestValue): number | undefined {
+  const test = model.tests[best.index];
+  if (!test) return undefined;
+  const testFirst = plan.cost - best.saves + best.cost;
+  let cheapest: number | undefined;
+  let least = testFirst;
+  for (const index of plan.sequence.slice(0, triedFirst)) {
+    const repair = model.repairs[index];
+    if (!repair) continue;
+    const left = failed(at.odds, repair);
+    const opened = Math.max(at.stage, repair.stage);
+    const stage = Math.max(opened, test.stage);
+    const done = new Set(at.repairsDone).add(index);
+    const leftMass = mass(left);
+    let cost = mass(at.odds) * (repair.cost + opening(model, at.stage, repair.stage)) + leftMass * repair.nuisance;
+    cost += leftMass * (test.cost + opening(model, opened, test.stage));
+    for (const row of test.outcomes) cost += planCost(model, left, stage, done, row);
+    if (cost < least) {
+      least = cost;
+      cheapest = index;
+    }
+  }
+  return cheapest;
+}
+
 export function moveAtOnce(model: DecisionModel, at: Standing): Move {
   const plan = planRepairs(model, at.odds, at.stage, at.repairsDone);
   const [best] = payingTests(testValues(model, at, plan));
-  if (best) return { kind: 'test', index: best.index };
+  if (best) {
+    const first = repairBefore(model, at, plan, best);
+    return first === undefined ? { kind: 'test', index: best.index } : { kind: 'repair', index: first };
+  }
   const [first] = plan.sequence;
   return first === undefined ? { kind: 'give-up' } : { kind: 'repair', index: first };
 }

@@ -3,7 +3,7 @@ import type { CompiledPack } from '../knowledge/index.ts';
 import type { CaseInput, Entry } from '../ledger/index.ts';
 import { interpret } from './evidence.ts';
 import { notInBook, type EvidenceUnit, type Interpretation } from './interpretation.ts';
-import { logOdds, posterior } from './posterior.ts';
+import { logOdds, posterior, softmax } from './posterior.ts';
 import { circumstancesKey } from './rows.ts';
 import { testUnits } from './units.ts';
 
@@ -58,6 +58,7 @@ export interface Influence {
  */
 export function influences(input: CaseInput, compiled: CompiledPack, belief: Belief): Influence[] {
   const { interpretation } = belief;
+  const without = oddsWithoutEntry(interpretation, compiled);
   const speaking = interpretation.units.flatMap((unit) => unit.entries.map((entry) => ({ entry, unit })));
   const seen = new Set<string>();
   return speaking
@@ -66,7 +67,7 @@ export function influences(input: CaseInput, compiled: CompiledPack, belief: Bel
     .map(({ entry, unit }) => {
       const assemblies =
         unit.kind === 'test'
-          ? sumByAssembly(interpretation, oddsFrom(interpretation, unitsWithout(interpretation, unit, entry, compiled)))
+          ? sumByAssembly(interpretation, without(entry, unit))
           : believe({ ...input, entries: input.entries.filter((other) => other.id !== entry.id) }, compiled).assemblies;
       const weights = new Map<string, number>();
       for (const [id, odds] of belief.assemblies) weights.set(id, logOdds(odds) - logOdds(assemblies.get(id) ?? 0));
@@ -74,16 +75,26 @@ export function influences(input: CaseInput, compiled: CompiledPack, belief: Bel
     });
 }
 
-/** The units with one look taken out of the unit it belongs to. */
-export function unitsWithout(seen: Interpretation, unit: EvidenceUnit, entry: Entry, compiled: CompiledPack): EvidenceUnit[] {
-  const ids = new Set(unit.entries.map((one) => one.id));
+/** Odds with one look taken out of the unit it belongs to, every other unit left as it is. */
+export function oddsWithoutEntry(seen: Interpretation, compiled: CompiledPack): (entry: Entry, unit: EvidenceUnit) => number[] {
+  const all = seen.hypotheses.map(({ prior }, h) => seen.units.reduce((sum, unit) => sum + (unit.logLikelihood[h] ?? 0), Math.log(prior)));
+  return (entry, unit) => {
+    const left = unitWithout(seen, unit, entry, compiled);
+    return softmax(
+      all.map((log, h) => log - (unit.logLikelihood[h] ?? 0) + left.reduce((sum, one) => sum + (one.logLikelihood[h] ?? 0), 0)),
+    );
+  };
+}
+
+function unitWithout(seen: Interpretation, unit: EvidenceUnit, entry: Entry, compiled: CompiledPack): EvidenceUnit[] {
+  // A test that shares its cause with no other, seen once: nothing is left.
+  if (unit.entries.length === 1) return [];
   const rest = new Map(
-    [...seen.readings]
-      .filter(([, looks]) => looks.some((look) => ids.has(look.entry.id)))
-      .map(([key, looks]) => [key, looks.filter((look) => look.entry.id !== entry.id)] as const)
+    (unit.readings ?? [])
+      .map((key) => [key, (seen.readings.get(key) ?? []).filter((look) => look.entry.id !== entry.id)] as const)
       .filter(([, looks]) => looks.length > 0),
   );
-  return [...seen.units.filter((other) => other !== unit), ...testUnits(rest, { ...seen, compiled }, [])];
+  return testUnits(rest, { ...seen, compiled }, []);
 }
 
 /** What always holds of a belief; run by tests and by the server in development. Throws on a bug of ours. */

@@ -5,7 +5,7 @@
  */
 import type { CompiledPack } from '../knowledge/index.ts';
 import type { CaseInput, Entry } from '../ledger/index.ts';
-import { believe, oddsFrom, unitsWithout, type Belief } from './belief.ts';
+import { believe, oddsWithoutEntry, type Belief } from './belief.ts';
 import { rounded } from './posterior.ts';
 import { outcomeTable } from './rows.ts';
 
@@ -22,6 +22,7 @@ export interface DoubtfulAnswer {
 /** Most doubtful first. */
 export function doubtfulAnswers(input: CaseInput, compiled: CompiledPack, belief: Belief = believe(input, compiled)): DoubtfulAnswer[] {
   const { interpretation } = belief;
+  const without = oddsWithoutEntry(interpretation, compiled);
   const answers: DoubtfulAnswer[] = [];
   for (const unit of interpretation.units.filter(({ kind }) => kind === 'test')) {
     for (const entry of unit.entries) {
@@ -29,7 +30,7 @@ export function doubtfulAnswers(input: CaseInput, compiled: CompiledPack, belief
       if (body.kind !== 'test.answered') continue;
       const test = compiled.tests.get(compiled.currentId(body.test));
       if (!test) continue;
-      const odds = oddsFrom(interpretation, unitsWithout(interpretation, unit, entry, compiled));
+      const odds = without(entry, unit);
       const outcomes = compiled.outcomeIds(test.id);
       const row = outcomeTable(interpretation, compiled, test, body.of, belief.circumstances).truth[outcomes.indexOf(body.outcome)];
       const chance = odds.reduce((sum, p, h) => sum + p * (row?.[h] ?? 0), 0);

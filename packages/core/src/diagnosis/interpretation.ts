@@ -68,6 +68,8 @@ export interface EvidenceUnit {
   readonly key: string;
   readonly entries: readonly Entry[];
   readonly logLikelihood: readonly number[];
+  /** For tests: keys of the readings it was made from. */
+  readonly readings?: readonly string[];
   /** For tests: what was answered, for proof requirements. */
   readonly answers: readonly { test: string; of: string | undefined; outcome: string; sure: boolean }[];
 }

@@ -3,8 +3,13 @@
 /** Normalised posterior for priors and log-likelihoods of equal length; priors need not sum to 1. */
 export function posterior(priors: readonly number[], logLikelihoods: readonly (readonly number[])[]): number[] {
   const logs = priors.map((prior, index) => logLikelihoods.reduce((sum, one) => sum + (one[index] ?? 0), Math.log(prior)));
+  return softmax(logs);
+}
+
+/** Weights from logarithms, summing to 1; all 0 where nothing is possible. */
+export function softmax(logs: readonly number[]): number[] {
   const highest = Math.max(...logs);
-  if (highest === Number.NEGATIVE_INFINITY) return priors.map(() => 0);
+  if (highest === Number.NEGATIVE_INFINITY) return logs.map(() => 0);
   const weights = logs.map((log) => Math.exp(log - highest));
   const total = weights.reduce((a, b) => a + b, 0);
   return weights.map((weight) => weight / total);

@@ -1,7 +1,7 @@
 /** P(answer | hypothesis) of a test, kept per circumstances: the same for every fold of the same kind of case. */
 import { knownAs, type CompiledPack, type TestDefinition } from '../knowledge/index.ts';
 import { holds, type Circumstances } from './conditions.ts';
-import type { Hypothesis, Interpretation } from './interpretation.ts';
+import type { Interpretation } from './interpretation.ts';
 
 export interface OutcomeTable {
   /** For an answer without error: one row an outcome, one entry a hypothesis. */
@@ -41,12 +41,19 @@ export function outcomeTable(
   if (known) return known;
   const error = compiled.likelihoodWord(test.error);
   const count = compiled.outcomeIds(test.id).length;
-  const perLayout = new Map<string, Circumstances>();
-  const truth = Array.from({ length: count }, () => new Float64Array(seen.hypotheses.length));
-  seen.hypotheses.forEach((hypothesis, h) => {
-    let now = perLayout.get(hypothesis.layoutId);
-    if (!now) perLayout.set(hypothesis.layoutId, (now = circumstancesIn(hypothesis.layoutId, seen, compiled)));
-    oddsFor(test, hypothesis, of, now, compiled).forEach((p, outcome) => {
+  const truth = Array.from({ length: count }, () => new Float64Array(seen.hypotheses.length).fill(1 / count));
+  const perLayout = new Map<string, FaultRows | undefined>();
+  const faultIndex = new Map<string, number>();
+  seen.hypotheses.forEach(({ layoutId, fault }, h) => {
+    if (!perLayout.has(layoutId)) perLayout.set(layoutId, faultRows(test, of, circumstancesIn(layoutId, seen, compiled), compiled));
+    if (!fault) return;
+    const rows = perLayout.get(layoutId);
+    const index = faultIndex.get(layoutId) ?? 0;
+    faultIndex.set(layoutId, index + 1);
+    if (!rows) return;
+    // Hypotheses stand in the order of the layout's faults; one alone is looked up.
+    const place = rows.ids[index] === fault.id ? index : rows.ids.indexOf(fault.id);
+    rows.odds[place]?.forEach((p, outcome) => {
       const row = truth[outcome];
       if (row) row[h] = p;
     });
@@ -56,18 +63,26 @@ export function outcomeTable(
   return made;
 }
 
-/** P(outcome | hypothesis) over a test's outcomes, for an answer without error. Where the test says nothing: uniform. */
-export function oddsFor(
-  test: TestDefinition,
-  hypothesis: Hypothesis,
-  of: string | undefined,
-  now: Circumstances,
-  compiled: CompiledPack,
-): readonly number[] {
-  const outcomes = compiled.outcomeIds(test.id);
+interface FaultRows {
+  readonly ids: readonly string[];
+  readonly odds: readonly (readonly number[])[];
+}
+
+const faultTables = new WeakMap<CompiledPack, Map<string, FaultRows>>();
+
+/** P(outcome | fault) of every fault of a layout, by the block that speaks; undefined where the test says nothing. */
+function faultRows(test: TestDefinition, of: string | undefined, now: Circumstances, compiled: CompiledPack): FaultRows | undefined {
   const block = test.likelihood.find((one) => holds(one.when, now));
-  if (!hypothesis.fault || !block || !compiled.fits(test, hypothesis.layoutId)) return outcomes.map(() => 1 / outcomes.length);
-  return compiled.outcomeOdds(test, block, hypothesis.layoutId, hypothesis.fault.id, of);
+  if (!block || !compiled.fits(test, now.layoutId)) return undefined;
+  let own = faultTables.get(compiled);
+  if (!own) faultTables.set(compiled, (own = new Map<string, FaultRows>()));
+  const key = `${now.layoutId}|${test.id}|${test.likelihood.indexOf(block)}|${of ?? ''}`;
+  const known = own.get(key);
+  if (known) return known;
+  const faults = compiled.faultsOf.get(now.layoutId) ?? [];
+  const made = { ids: faults.map(({ id }) => id), odds: faults.map(({ id }) => compiled.outcomeOdds(test, block, now.layoutId, id, of)) };
+  own.set(key, made);
+  return made;
 }
 
 /** The answer a set gives where nothing is wrong with what the test looks at: the likeliest of the row for everything else. */

@@ -70,13 +70,13 @@ export function blinkUnit(readings: readonly BlinkEntry[], family: Family, { hyp
 export function testUnits(readings: ReadonlyMap<string, readonly Reading[]>, facts: Facts, doubts: Doubt[]): EvidenceUnit[] {
   const { compiled, hypotheses } = facts;
   const circumstances = circumstancesKey(facts);
-  const groups = new Map<string, { test: TestDefinition; of: string | undefined; looks: readonly Reading[] }[]>();
+  const groups = new Map<string, { key: string; test: TestDefinition; of: string | undefined; looks: readonly Reading[] }[]>();
   for (const [key, looks] of readings) {
     const first = looks[0];
     const test = first && compiled.tests.get(compiled.currentId(first.body.test));
     if (!first || !test) continue;
     const group = test.group ?? key;
-    groups.set(group, [...(groups.get(group) ?? []), { test, of: first.body.of, looks }]);
+    groups.set(group, [...(groups.get(group) ?? []), { key, test, of: first.body.of, looks }]);
     if (new Set(looks.map((one) => one.body.outcome)).size > 1) {
       doubts.push({ code: 'answers-disagree', id: test.id, entries: looks.map((one) => one.entry.id) });
     }
@@ -86,11 +86,13 @@ export function testUnits(readings: ReadonlyMap<string, readonly Reading[]>, fac
     const tables = members.map(({ test, of, looks }) => {
       const outcomes = compiled.outcomeIds(test.id);
       const { truth } = outcomeTable(facts, compiled, test, of, circumstances);
-      return { looks, outcomes, truth, byChance: looksGiven(looks, outcomes, () => 1 / outcomes.length) };
+      const given = looksGiven(looks, outcomes);
+      return { given, truth, byChance: given.reduce((a, b) => a + b, 0) / outcomes.length };
     });
     return {
       kind: 'test',
       key,
+      readings: members.map((member) => member.key),
       entries: members.flatMap((member) => member.looks.map((one) => one.entry)),
       answers: members.flatMap(({ test, of, looks }) =>
         looks.map(({ body }) => ({
@@ -103,8 +105,10 @@ export function testUnits(readings: ReadonlyMap<string, readonly Reading[]>, fac
       logLikelihood: hypotheses.map((_, h) => {
         let told = 1;
         let untold = 1;
-        for (const { looks, outcomes, truth, byChance } of tables) {
-          told *= looksGiven(looks, outcomes, (outcome) => truth[outcome]?.[h] ?? 0);
+        for (const { given, truth, byChance } of tables) {
+          let seen = 0;
+          for (let outcome = 0; outcome < given.length; outcome += 1) seen += (truth[outcome]?.[h] ?? 0) * (given[outcome] ?? 0);
+          told *= seen;
           untold *= byChance;
         }
         return Math.log((1 - shared) * told + shared * untold);
@@ -129,15 +133,11 @@ export function repairUnit(repair: Repair, entry: Entry, result: 'cured' | 'unch
 }
 
 /**
- * P(looks | odds of the true outcome). The true outcome is one; every look at it errs on its own. So the same test done
+ * P(looks | true outcome), for each. The true outcome is one; every look at it errs on its own. So the same test done
  * again is one observation grown more reliable, and can never say more than a perfect look would.
  */
-function looksGiven(looks: readonly Reading[], outcomes: readonly string[], odds: (outcome: number) => number): number {
-  return outcomes.reduce((sum, truth, index) => {
-    const seen = looks.reduce(
-      (product, { body, error }) => product * (body.outcome === truth ? 1 - error : error / (outcomes.length - 1)),
-      1,
-    );
-    return sum + odds(index) * seen;
-  }, 0);
+function looksGiven(looks: readonly Reading[], outcomes: readonly string[]): number[] {
+  return outcomes.map((truth) =>
+    looks.reduce((product, { body, error }) => product * (body.outcome === truth ? 1 - error : error / (outcomes.length - 1)), 1),
+  );
 }
