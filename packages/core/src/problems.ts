@@ -32,6 +32,8 @@ export const problemCodes = [
   'retraction-without-target',
   'pack-hash-differs',
   'never-applies',
+  'state-unreachable',
+  'opposite-meanings',
   'outcome-not-observable',
 ] as const;
 

@@ -108,6 +108,8 @@ export const en: Words = {
     'entry-order': '{where}: {value} is out of order, expected {expected}',
     'retraction-without-target': '{where}: there is no entry {value} to take back',
     'never-applies': '{where}: no layout has what this needs, so it is never seen',
+    'state-unreachable': '{where}: no set can be in the state for “{value}” at that point of the procedure',
+    'opposite-meanings': '{where}: does the same as {expected}, but {value} are moved the opposite way; give a reason',
     'outcome-not-observable': '{where}: {value} outcomes say nothing of what is seen; expected {expected}',
     'pack-hash-differs': '{where}: the case was worked with pack {value}, but {expected} is loaded',
   },

@@ -33,19 +33,19 @@ describe("Bayes' rule", () => {
 });
 
 /** Random ledgers over the whole layout: outcomes at random, some unsure, some repeated. */
-const answers = (most: number) =>
+const answers = (most: number, layout = 'led-tcon') =>
   fc.array(
     fc
       .constantFrom(
         ...shipped()
-          .testsOf.get('led-tcon')!
+          .testsOf.get(layout)!
           .filter((one) => one.group === undefined),
       )
       .chain((one) =>
         fc
           .tuple(
             fc.constantFrom(...one.observe.outcomes.map((outcome) => outcome.id)),
-            one.of ? fc.constantFrom(...shipped().objectsOf(one, 'led-tcon')) : fc.constant(undefined),
+            one.of ? fc.constantFrom(...shipped().objectsOf(one, layout)) : fc.constant(undefined),
             fc.boolean(),
           )
           .map(([outcome, of, unsure]) => `${one.id}${of === undefined ? '' : `:${of}`}=${outcome}${unsure ? '?' : ''}`),
@@ -54,18 +54,32 @@ const answers = (most: number) =>
   );
 const symptomIds = shipped().symptomIds;
 
+/** Any layout, with answers to tests it has, and one of its families or none. */
+const settings = fc.constantFrom(...shipped().pack.layouts.map(({ id }) => id)).chain((layout) =>
+  fc.tuple(
+    fc.constant(layout),
+    answers(5, layout),
+    fc.constantFrom(
+      undefined,
+      ...shipped()
+        .pack.families.filter((one) => one.layouts.includes(layout))
+        .map(({ id }) => id),
+    ),
+  ),
+);
+
 describe('the belief', () => {
   test('equals brute-force enumeration of every world: each fault, each true outcome of each test', () => {
     fc.assert(
-      fc.property(fc.constantFrom(...symptomIds), answers(5), fc.constantFrom(undefined, 'quorvane.qk3'), (symptom, told, family) => {
-        const input = caseOf([symptom], told, family === undefined ? {} : { family });
+      fc.property(fc.constantFrom(...symptomIds), settings, (symptom, [layout, told, family]) => {
+        const input = caseOf([symptom], told, family === undefined ? { layout } : { layout, family });
         const belief = believe(input, shipped());
         const expected = bruteForceOdds(input, shipped().pack);
         belief.interpretation.hypotheses.forEach(({ fault }, index) => {
           expect(belief.odds[index]).toBeCloseTo(expected.get(fault?.id ?? 'not-in-the-book') ?? Number.NaN, 9);
         });
       }),
-      { seed: 20261124, numRuns: 150 },
+      { seed: 20261124, numRuns: 300 },
     );
   });
 

@@ -107,6 +107,38 @@ describe('a spoilt pack is refused', () => {
       { code: 'graph-unreachable', value: 'radio' },
     ],
     ['the same code twice in one family', (pack) => item(pack.families, 'quorvane.qk3').blink.push({ ...item(pack.families, 'quorvane.qk3').blink[0]!, id: 'again' }), { code: 'duplicate-id' }],
+    [
+      'a live reading on a set that was unplugged',
+      (pack) => (item(pack.tests, 'bl-on').do = [{ unplug: true }, { measure: 'volts', at: 'bl-on', in: 'on' }]),
+      { code: 'state-unreachable', value: 'volts on' },
+    ],
+    [
+      'a dead reading on a set that is plugged in',
+      (pack) => (item(pack.tests, 'fuse').do = [{ power: 'plugged' }, { measure: 'ohms', at: 'line-fuse', in: 'verified' }]),
+      { code: 'state-unreachable' },
+    ],
+    [
+      'the same procedure and answer that mean opposite things in two tests',
+      (pack) => {
+        const torch = item(pack.tests, 'torch');
+        pack.tests.push({
+          ...structuredClone(torch),
+          id: 'torch.again',
+          likelihood: [{ rows: [{ for: ['strips'], odds: { 'faint-picture': 'never', nothing: 'rest' } }, { for: ['*'], odds: { 'faint-picture': 'often', nothing: 'rest' } }] }],
+        });
+      },
+      { code: 'opposite-meanings', expected: 'torch.again' },
+    ],
+    ['an outcome that nobody could see', (pack) => delete item(pack.tests, 'torch').observe.outcomes[0]!.seen, { code: 'outcome-not-observable', value: 2 }],
+    [
+      'a fault of an assembly that no layout has',
+      (pack) => {
+        pack.assemblies.push({ id: 'valve', name: { en: 'Valve' }, kind: 'assembly' });
+        pack.faults.push({ ...structuredClone(pack.faults[0]!), id: 'valve.dead', assembly: 'valve', frequency: { '*': 'rare' } });
+      },
+      { code: 'never-applies' },
+    ],
+    ['a test that goes to a place nobody knows', (pack) => (item(pack.tests, 'torch').do = [{ power: 'on' }, { torch: 'moon' }]), { code: 'unknown-id', value: 'moon' }],
     ['two faults of one name', (pack) => pack.faults.push({ ...pack.faults[0]! }), { code: 'duplicate-id' }],
     ['an alias that leads nowhere', (pack) => (pack.aliases['old.name'] = 'no.such'), { code: 'alias-to-nowhere', value: 'no.such' }],
   ];

@@ -93,6 +93,7 @@ export function checkPack(pack: Pack): Problem[] {
     fault.symptomsWhen?.forEach(({ symptoms }, index) => row(symptoms, [...known.symptom], `${where}.symptomsWhen[${index}]`));
   }
 
+  checkOpposites(pack, problems);
   for (const test of pack.tests) checkTest(pack, test, known, refer, word, row, problems);
 
   for (const repair of pack.repairs) {
@@ -230,6 +231,9 @@ function checkTest(pack: Pack, test: TestDefinition, known: Known, refer: Refer,
     for (const of of test.of ? objectsOf(test, layout) : [undefined]) {
       const procedure = deriveProcedure(test, layout, stageIds, of);
       if (procedure.leftOut.length > 0) problems.push({ code: 'pull-not-restored', where: `${where}.do`, value: procedure.leftOut.join(', ') });
+      if (procedure.unreachable !== undefined) {
+        problems.push({ code: 'state-unreachable', where: `${where}.do`, value: procedure.unreachable });
+      }
       if (procedure.pullsUnderPower) problems.push({ code: 'pull-under-power', where: `${where}.do` });
       const dangerous = procedure.liveInside || procedure.touchesHot || procedure.bridges || procedure.changesTemperature;
       const kills = test.cautions.some((id) => pack.cautions.find((caution) => caution.id === id)?.severity === 'kills');
@@ -252,3 +256,49 @@ function checkPlaces(pack: Pack, test: TestDefinition, problems: Problem[]): voi
   }
   if (!pack.layouts.some((layout) => testFits(pack, test, layout))) problems.push({ code: 'never-applies', where });
 }
+
+/** How far two assemblies' odds must differ under one answer before it counts as moving them apart. */
+const apart = 2;
+
+/**
+ * The same procedure with the same answer can't mean opposite things in two places: where two tests do the same and share an
+ * outcome, no two assemblies may be moved apart one way by the one and the other way by the other, unless a reason is given.
+ */
+function checkOpposites(pack: Pack, problems: Problem[]): void {
+  const byProcedure = new Map<string, TestDefinition[]>();
+  for (const test of pack.tests) {
+    const key = JSON.stringify([test.do, test.of?.options ?? []]);
+    byProcedure.set(key, [...(byProcedure.get(key) ?? []), test]);
+  }
+  const assemblies = pack.assemblies.map(({ id }) => id);
+  for (const same of byProcedure.values()) {
+    same.forEach((first, index) => {
+      for (const second of same.slice(index + 1)) {
+        for (const { id: outcome } of first.observe.outcomes) {
+          if (!second.observe.outcomes.some(({ id }) => id === outcome)) continue;
+          const one = told(pack, first, outcome);
+          const two = told(pack, second, outcome);
+          const pair = assemblies
+            .flatMap((a) => assemblies.map((b) => [a, b] as const))
+            .find(([a, b]) => one(a) >= apart * one(b) && two(b) >= apart * two(a));
+          if (pair && !reasoned(first) && !reasoned(second)) {
+            problems.push({ code: 'opposite-meanings', where: `tests/${first.id}`, value: `${outcome}: ${pair.join(', ')}`, expected: second.id });
+          }
+        }
+      }
+    });
+  }
+}
+
+/** Odds of an outcome for an assembly by the last block, which holds always. */
+function told(pack: Pack, test: TestDefinition, outcome: string): (assembly: string) => number {
+  const ids = test.observe.outcomes.map(({ id }) => id);
+  const rows = test.likelihood.at(-1)?.rows ?? [];
+  return (assembly) => {
+    const row = rows.find((one) => one.for.includes(assembly)) ?? rows.find((one) => one.for.includes('*'));
+    return row ? (rowNumbers(pack.scale, ids, row.odds).odds[ids.indexOf(outcome)] ?? 0) : 1 / ids.length;
+  };
+}
+
+const reasoned = (test: TestDefinition): boolean =>
+  test.likelihood.some((block) => block.reason !== undefined || block.rows.some((row) => row.reason !== undefined));

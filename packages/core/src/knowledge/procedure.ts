@@ -30,6 +30,8 @@ export interface Procedure {
   readonly changesTemperature: boolean;
   /** Pulls a connector inside after the procedure itself has plugged the set in and not unplugged it. */
   readonly pullsUnderPower: boolean;
+  /** The first step that no set can be in the state for: a live reading unplugged, a dead one plugged in, a key pressed in vain. */
+  readonly unreachable: string | undefined;
 }
 
 const ofPlace = '$of';
@@ -62,6 +64,7 @@ export function deriveProcedure(
   let bridges = false;
   let changesTemperature = false;
   let pullsUnderPower = false;
+  let unreachable: string | undefined;
   const out = new Set<string>();
   const pulled = new Set<string>();
 
@@ -92,6 +95,7 @@ export function deriveProcedure(
       }
       plugged = true;
     } else if ('press' in step) {
+      if (plugged === false && step.press !== 'own-button') unreachable ??= `press ${step.press}`;
       if (plugged === undefined) ask('plugged');
     } else if ('drain' in step) {
       waitMinutes += drainMinutes[step.drain];
@@ -113,6 +117,8 @@ export function deriveProcedure(
         if (visit(item) > 0 && plugged === true) pullsUnderPower = true;
       }
     } else if ('measure' in step) {
+      const dead = step.in === 'verified' || step.in === 'unplugged';
+      if (dead ? plugged === true : plugged === false || (step.in === 'forced' && !bridges)) unreachable ??= `${step.measure} ${step.in}`;
       if (step.in === 'verified') ask('verified');
       else if (step.in === 'unplugged') ask('rails-down');
       else if (inside > 0 || layout.points[resolve(step.at)] !== undefined) liveInside = true;
@@ -144,5 +150,6 @@ export function deriveProcedure(
     bridges,
     changesTemperature,
     pullsUnderPower,
+    unreachable,
   };
 }

@@ -59,17 +59,19 @@ export function bruteForceOdds(input: CaseInput, pack: Pack): Map<string, number
   const layout = pack.layouts.find((one) => one.id === input.set.layout)!;
   const family = pack.families.find((one) => one.id === input.set.family);
   const symptoms = new Set(input.entries.flatMap(({ body }) => (body.kind === 'symptom.reported' ? body.symptoms : [])));
+  const elsewhere = (here: string): string[] => Object.entries(layout.showsAs).flatMap(([there, as]) => (as === here ? [there] : []));
+  const namesHere = new Set([...symptoms].flatMap((id) => [id, ...elsewhere(id)]));
   const looks = new Map<string, Looks>();
   for (const { body } of input.entries) {
     if (body.kind !== 'test.answered') continue;
     const test = pack.tests.find((one) => one.id === body.test)!;
     const silenced = test.speaksOnlyIf.some(
       ({ needs }) =>
-        (needs.symptoms !== undefined && !needs.symptoms.some((id) => symptoms.has(id))) ||
+        (needs.symptoms !== undefined && !needs.symptoms.some((id) => namesHere.has(id))) ||
         Object.entries(needs.traits ?? {}).some(([trait, values]) => !values.includes(family?.traits[trait] ?? 'unknown')),
     );
     if (silenced) continue;
-    const outside = test.scope.symptoms !== undefined && !test.scope.symptoms.some((id) => symptoms.has(id));
+    const outside = test.scope.symptoms !== undefined && !test.scope.symptoms.some((id) => namesHere.has(id));
     const error = Math.max(pack.scale.likelihood[test.error]!, body.sure === 'think-so' ? 0.25 : 0, outside ? 0.35 : 0);
     const key = `${test.id}/${body.of ?? ''}`;
     const known = looks.get(key) ?? { test, of: body.of, seen: [] };
@@ -95,7 +97,13 @@ export function bruteForceOdds(input: CaseInput, pack: Pack): Map<string, number
   for (const { fault, prior } of worlds) {
     let weight = prior;
     for (const symptom of symptoms) {
-      const told = fault ? wordsToOdds(pack, symptomIds, symptomsOf(fault, family))[symptomIds.indexOf(symptom)]! : 1 / symptomIds.length;
+      const row = fault ? wordsToOdds(pack, symptomIds, symptomsOf(fault, family)) : symptomIds.map(() => 1 / symptomIds.length);
+      const least = Math.min(...row);
+      const at = (id: string): number => row[symptomIds.indexOf(id)]!;
+      // What shows as something else here shows as itself no more.
+      const moved =
+        layout.showsAs[symptom] !== undefined ? least : at(symptom) + elsewhere(symptom).reduce((sum, id) => sum + at(id) - least, 0);
+      const told = fault ? moved : 1 / symptomIds.length;
       weight *= 0.97 * told + 0.03 / symptomIds.length;
     }
     // Every combination of true outcomes is a world of its own; its weight is added up.
@@ -108,7 +116,7 @@ export function bruteForceOdds(input: CaseInput, pack: Pack): Map<string, number
       const seat = fault ? (layout.merges[fault.assembly] ?? fault.assembly) : '';
       const places = fault ? [...(look.of === seat ? ['@of'] : []), ...(pulled.length > 0 ? [classOf(layout, pulled, seat)] : [])] : [];
       const keys = fault ? [...places.map((place) => `${fault.id}${place}`), fault.id, fault.assembly, seat, ...places, '*'] : [];
-      const rows = blockFor(look.test, symptoms, family, layout.id).rows;
+      const rows = blockFor(look.test, namesHere, family, layout.id).rows;
       const key = keys.find((one) => rows.some((row) => row.for.includes(one)));
       const row = rows.find((one) => key !== undefined && one.for.includes(key));
       const odds = row ? wordsToOdds(pack, outcomes, row.odds) : outcomes.map(() => 1 / outcomes.length);
