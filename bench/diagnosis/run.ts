@@ -21,7 +21,7 @@ interface Job {
 const child = process.argv[2] === '--child' ? process.argv[3] : undefined;
 if (child !== undefined) {
   const { name, size } = JSON.parse(child) as Job;
-  process.send?.((await runPart(name, size)) as object);
+  process.send?.(await runPart(name, size));
   process.disconnect();
 } else {
   const { values } = parseArgs({ options: { quick: { type: 'boolean' }, seed: { type: 'string' }, part: { type: 'string' } } });

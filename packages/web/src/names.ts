@@ -11,6 +11,7 @@ export interface Names {
   repair(id: string): string;
   fault(id: string): string;
   stage(id: string): string;
+  tool(id: string): string;
   step(kind: string, id: string, of?: string): string;
 }
 
@@ -32,6 +33,7 @@ export function useNames(compiled: () => CompiledPack | undefined): Names {
     symptom: (id) => textOf(find(compiled()?.pack.symptoms, id)?.name) || id,
     repair: (id) => textOf(find(compiled()?.pack.repairs, id)?.name) || id,
     fault: (id) => (id === notInBook ? t('bench.unknown') : textOf(compiled()?.faults.get(id)?.name) || id),
+    tool: (id) => textOf(find(compiled()?.pack.tools, id)?.name) || id,
     stage: (id) => textOf(find(compiled()?.pack.stages, id)?.name) || id,
     step(kind, id, of) {
       if (kind === 'test') return names.test(id, of);

@@ -57,6 +57,8 @@ export interface CaseFold {
   readonly leftOut: readonly LeftOut[];
   readonly unused: readonly Unused[];
   readonly cautionsRead: readonly string[];
+  /** Complaints the case now goes by: after a change, those told since. */
+  readonly symptoms: readonly string[];
   readonly closed: boolean;
 }
 
@@ -136,6 +138,7 @@ export function foldCase(input: CaseInput, book: CompiledPack, policy: Policy = 
     leftOut,
     unused: interpretation.unused,
     cautionsRead: [...interpretation.cautionsRead].sort(),
+    symptoms: [...interpretation.symptoms],
     closed: interpretation.closed,
   };
 }

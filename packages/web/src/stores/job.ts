@@ -57,9 +57,10 @@ export const useJob = defineStore('job', () => {
   const waitingIds = computed(() => new Set(waiting.value.map((one) => one.draft.id)));
   const refused = computed(() => waiting.value.filter((one) => one.refused !== undefined));
 
+  const input = computed(() => (job.value ? caseOfLedger(entries.value, job.value.settings) : undefined));
   const fold = computed<CaseFold | undefined>(() => {
-    if (!compiled.value || !job.value) return undefined;
-    return foldCase(caseOfLedger(entries.value, job.value.settings), compiled.value, policy.value);
+    if (!compiled.value || !input.value) return undefined;
+    return foldCase(input.value, compiled.value, policy.value);
   });
 
   function accept(loaded: Job): void {
@@ -170,5 +171,22 @@ export const useJob = defineStore('job', () => {
     if (job.value) waiting.value = await outbox.waitingFor(job.value.id);
   }
 
-  return { job, compiled, entries, waiting, waitingIds, refused, fold, policy, missing, reached, lastSeq, open, write, flush, dropRefused };
+  return {
+    job,
+    compiled,
+    entries,
+    waiting,
+    waitingIds,
+    refused,
+    input,
+    fold,
+    policy,
+    missing,
+    reached,
+    lastSeq,
+    open,
+    write,
+    flush,
+    dropRefused,
+  };
 });

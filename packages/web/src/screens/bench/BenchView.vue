@@ -10,7 +10,11 @@ import SuspectList from '../../parts/SuspectList.vue';
 import { useJob } from '../../stores/job.ts';
 import { useSession } from '../../stores/session.ts';
 import { useEntryWords } from './entryWords.ts';
+import { useDeeperLook } from '../../stores/deeper.ts';
+import DeeperLine from './DeeperLine.vue';
+import DoubtfulList from './DoubtfulList.vue';
 import LedgerList from './LedgerList.vue';
+import NewComplaint from './NewComplaint.vue';
 import NextPanel from './NextPanel.vue';
 
 const props = defineProps<{ id: string }>();
@@ -40,6 +44,24 @@ const entryWords = (id: string): string => {
   const entry = store.entries.find((one) => one.id === id);
   return entry ? words(entry, store.entries).title : id;
 };
+
+const deeper = useDeeperLook();
+/** Reasons a deeper look can better; a proof, a code or a question stays what it is. */
+const byCost = computed(() => ['least-cost', 'cheaper-than-testing'].includes(steps.value[0]?.because.code ?? ''));
+watch(
+  () => [store.input, store.compiled, byCost.value] as const,
+  ([input, compiled, looks]) => {
+    if (input && compiled && looks) deeper.look(input, compiled);
+    else deeper.forget();
+  },
+  { immediate: true },
+);
+const repairFailed = computed(() => {
+  const last = store.entries.filter((entry) => entry.body.kind === 'repair.done').at(-1);
+  return last?.body.kind === 'repair.done' && last.body.result === 'unchanged';
+});
+/** Another complaint came and nobody has said which. */
+const complaintOpen = computed(() => store.fold?.symptoms.length === 0 && store.fold.doubts.some(({ code }) => code === 'symptom-changed'));
 
 watch(
   () => props.id,
@@ -120,6 +142,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
         <section v-if="fold.closed" class="sheet" role="status">
           <h1>{{ t('bench.closed', { outcome: t(`outcome.${outcome}`) }) }}</h1>
         </section>
+        <NewComplaint v-else-if="complaintOpen" :compiled="compiled" @write="write" />
         <NextPanel
           v-else-if="step"
           ref="panel"
@@ -133,7 +156,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
           @toggle-think-so="thinkSo = !thinkSo"
           @back="chosenKey = ''"
         />
-        <section v-if="!fold.closed" class="sheet">
+        <section v-if="!fold.closed && !complaintOpen" class="sheet">
           <div class="line">
             <h2>{{ t('bench.others') }} <KeyCap label="S" /></h2>
             <div class="switch" role="group" :aria-label="t('bench.order.title')">
@@ -151,6 +174,16 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
               </button>
             </div>
           </div>
+          <DeeperLine
+            v-if="byCost && steps[0]"
+            :looked="deeper.steps.value"
+            :suggested="steps[0]"
+            :compiled="compiled"
+            @take="
+              (kind, stepId, of) =>
+                (chosenKey = `${kind}|${stepId}|${(kind === 'repair' ? all.find((one) => one.kind === kind && one.id === stepId)?.of : of) ?? ''}`)
+            "
+          />
           <ul class="others" data-test="others">
             <li v-for="other in others" :key="keyOf(other)">
               <button type="button" class="other" :data-step="other.id" :data-of="other.of" @click="take(other)">
@@ -188,6 +221,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
           <h2>{{ t('bench.suspects') }}</h2>
           <SuspectList :assemblies="fold.assemblies" :compiled="compiled" :entry-words="entryWords" />
         </section>
+        <DoubtfulList v-if="store.input && !fold.closed" :input="store.input" :compiled="compiled" :repair-failed="repairFailed" />
       </div>
       <div class="column">
         <section class="sheet">

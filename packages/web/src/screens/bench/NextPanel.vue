@@ -164,7 +164,7 @@ defineExpose({ press });
       <p class="watch">
         <strong>{{ t('bench.watch') }}</strong> {{ textOf(test.watch) }}
       </p>
-      <p v-if="test.tools.length > 0" class="soft">{{ t('bench.tools') }}: {{ test.tools.join(', ') }}</p>
+      <p v-if="test.tools.length > 0" class="soft">{{ t('bench.tools') }}: {{ test.tools.map((id) => names.tool(id)).join(', ') }}</p>
       <div class="answers" role="group" :aria-label="t('bench.answers')">
         <button
           v-for="one in answers"
