@@ -17,6 +17,7 @@ import { smallModel } from '@veglia/simulators';
 import { Command, CommanderError, InvalidArgumentError, Option } from 'commander';
 import { z } from 'zod';
 import { readCase, readCompiled, readPack, shippedPackFolder } from './input.ts';
+import { packReport } from './packReport.ts';
 import { plainModel } from './plainModel.ts';
 import { simulate, type SimulateOptions } from './simulate.ts';
 
@@ -82,6 +83,11 @@ function program(): Command {
       };
       print({ ok: true, hash: hashPack(read), ...counts, problems: [] });
     });
+  pack
+    .command('report')
+    .description('what a sound pack still says of itself: pairs only a swap tells apart, tests never asked for; takes a minute')
+    .argument('[source]', 'file or folder', shippedPackFolder)
+    .action(async (source: string) => print(packReport((await readCompiled(source)).compiled)));
   pack
     .command('schema')
     .description('JSON Schema of a pack document')

@@ -1,0 +1,55 @@
+/** The judge on the real app: another complaint after a repair, doubtful answers, the deeper look, every layout on the bench. */
+import { expect, test } from './support/app.ts';
+import { answer, choose, takeIn, verdictOf } from './support/steps.ts';
+
+test('a repair that brings another complaint: the bench asks which, and goes on from what still holds', async ({ page }) => {
+  await takeIn(page, { symptoms: [/^Dead/], maker: 'Oltrema', layout: 'LED, separate T-con' });
+  await answer(page, 'look.glass', 'clean');
+  await answer(page, 'rail.standby', 'absent');
+  const repair = page.locator('[data-step="replace.power"]').first();
+  await repair.click();
+  await expect(page.locator('[data-test="next"][data-step="replace.power"]')).toBeVisible();
+  await page.keyboard.press('3');
+  const asked = page.getByTestId('new-complaint');
+  await expect(asked).toContainText('Another complaint came');
+  await expect(page.getByTestId('next')).toHaveCount(0);
+  await choose(page, 'What does it do now?', /^Half picture/);
+  await asked.getByRole('button', { name: 'Record it' }).click();
+  await expect(page.getByTestId('ledger')).toContainText('Complaint: Half picture');
+  await expect(page.getByTestId('next')).toBeVisible();
+  await expect(page.getByTestId('doubts')).toContainText('a second fault');
+  // The new power board is hardly the next fault; the whole glass still clears the crack.
+  await expect(verdictOf(page, 'power')).toHaveAttribute('data-verdict', 'cleared');
+});
+
+test('a deeper look by a worker agrees or names a better step, and swaps nothing', async ({ page }) => {
+  await takeIn(page, { symptoms: [/^Restart loop/], maker: 'Oltrema', layout: 'LED, separate T-con' });
+  const step = await page.getByTestId('next').getAttribute('data-step');
+  await expect(page.getByTestId('deeper')).toContainText(/A deeper look (agrees|prefers).* to the end/);
+  await expect(page.getByTestId('next')).toHaveAttribute('data-step', step ?? '?');
+});
+
+test('the answers that fit worst: on request', async ({ page }) => {
+  await takeIn(page, { symptoms: [/^Sound, black screen/], maker: 'Quorvane', family: 'Quorvane QK3' });
+  await answer(page, 'strings.tester', 'one-dark');
+  await answer(page, 'led.output', 'limit-then-off');
+  await answer(page, 'cut.power-main', 'lit');
+  const doubtful = page.getByTestId('doubtful');
+  await doubtful.getByRole('button', { name: 'Which answers fit worst?' }).click();
+  await expect(doubtful.getByRole('listitem').first()).toContainText('Power alone: pull the power-main harness: Lit');
+});
+
+for (const [layout, node] of [
+  ['OLED', 'harness.tcon-power'],
+  ['Plasma', 'scan-sustain'],
+  ['One board: power and main together', 'combo'],
+  ['Separate LED driver board', 'driver'],
+] as const) {
+  test(`${layout}: taken in, drawn, and led on`, async ({ page }) => {
+    await takeIn(page, { symptoms: [/^Standby light, won’t start/], maker: 'Oltrema', layout });
+    await expect(page.locator(`svg.plan [data-node="${node}"]`)).toHaveCount(1);
+    await expect(page.getByTestId('next')).toContainText(/min/);
+    await answer(page, 'look.glass', 'clean');
+    await expect(page.getByTestId('next')).toBeVisible();
+  });
+}
