@@ -1,6 +1,6 @@
 /** The judge on the real app: another complaint after a repair, doubtful answers, the deeper look, every layout on the bench. */
 import { expect, test } from './support/app.ts';
-import { answer, choose, takeIn, verdictOf } from './support/steps.ts';
+import { answer, takeIn, verdictOf } from './support/steps.ts';
 
 test('a repair that brings another complaint: the bench asks which, and goes on from what still holds', async ({ page }) => {
   await takeIn(page, { symptoms: [/^Dead/], maker: 'Oltrema', layout: 'LED, separate T-con' });
@@ -13,7 +13,9 @@ test('a repair that brings another complaint: the bench asks which, and goes on 
   const asked = page.getByTestId('new-complaint');
   await expect(asked).toContainText('Another complaint came');
   await expect(page.getByTestId('next')).toHaveCount(0);
-  await choose(page, 'What does it do now?', /^Half picture/);
+  await asked.getByRole('combobox', { name: 'What does it do now?' }).focus();
+  await page.keyboard.press('ArrowDown');
+  await page.getByRole('option', { name: /^Half picture/ }).click();
   await asked.getByRole('button', { name: 'Record it' }).click();
   await expect(page.getByTestId('ledger')).toContainText('Complaint: Half picture');
   await expect(page.getByTestId('next')).toBeVisible();
