@@ -99,6 +99,8 @@ export {
   stageOf,
   minutesToStage,
   unusedCodes,
+  secondFaultOdds,
+  twoFaults,
   verdicts,
 } from './diagnosis/index.ts';
 export type {
@@ -122,6 +124,7 @@ export type {
   Reason,
   RefinedStep,
   ReasonCode,
+  TwoFaults,
   Unused,
   UnusedCode,
   Verdict,

@@ -8,6 +8,7 @@ import { countedFor, withCounts } from '../learning/index.ts';
 import { believe, influences, type Belief } from './belief.ts';
 import { notInBook, type Doubt, type Unused } from './interpretation.ts';
 import { recommend, type LeftOut, type Policy } from './next.ts';
+import { twoFaults } from './pairs.ts';
 import { rounded } from './posterior.ts';
 import { spentSoFar, type Spent } from './spent.ts';
 import type { NextStep } from './steps.ts';
@@ -66,6 +67,8 @@ export interface CaseFold {
 const leastWeight = 0.02;
 /** Over this, the book explains the case badly: a second fault, a wrong answer, or something new (value of ours). */
 const badFit = 0.25;
+/** Two faults are spoken of once they are likelier than one. */
+const likelierThanOne = 0.5;
 
 /** How an assembly over the threshold stands with its proof; undefined below the threshold. */
 export function proofOf(belief: Belief, id: string, compiled: CompiledPack): ProofState | undefined {
@@ -122,8 +125,10 @@ export function foldCase(input: CaseInput, book: CompiledPack, policy: Policy = 
     .sort((a, b) => rounded(b.odds) - rounded(a.odds) || (a.id < b.id ? -1 : 1));
 
   const unknown = belief.assemblies.get(notInBook) ?? 0;
-  const doubts =
-    unknown > badFit ? [...interpretation.doubts, { code: 'fits-nothing-well' as const, value: unknown }] : interpretation.doubts;
+  const two = twoFaults(input, belief, compiled);
+  const doubts: Doubt[] = [...interpretation.doubts];
+  if (unknown > badFit) doubts.push({ code: 'fits-nothing-well', value: unknown });
+  if (two && two.odds > likelierThanOne) doubts.push({ code: 'may-be-two', value: two.odds });
   const { next, leftOut } = recommend(belief, compiled, input.settings, verdictOf, policy);
   return {
     engine,

@@ -20,6 +20,7 @@ export {
   type RefinedStep,
 } from './next.ts';
 export { leftOutCodes, offersOf, type LeftOutCode, type Offer } from './offers.ts';
+export { secondFaultOdds, twoFaults, type TwoFaults } from './pairs.ts';
 export { entropyBits, logOdds, posterior } from './posterior.ts';
 export { outcomeTable } from './rows.ts';
 export {

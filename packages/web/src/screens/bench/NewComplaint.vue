@@ -16,7 +16,7 @@ function tell(): void {
 </script>
 
 <template>
-  <form class="sheet alarm" data-test="new-complaint" @submit.prevent="tell">
+  <form class="sheet ask" data-test="new-complaint" @submit.prevent="tell">
     <h2>{{ t('bench.newComplaint.title') }}</h2>
     <p>{{ t('bench.newComplaint.how') }}</p>
     <el-select v-model="symptom" filterable :aria-label="t('bench.newComplaint.label')" :placeholder="t('bench.newComplaint.label')">
@@ -25,3 +25,14 @@ function tell(): void {
     <button type="submit" class="push" :disabled="symptom === ''">{{ t('bench.newComplaint.record') }}</button>
   </form>
 </template>
+
+<style scoped>
+.ask {
+  display: grid;
+  gap: 10px;
+  justify-items: start;
+}
+.ask p {
+  margin: 0;
+}
+</style>

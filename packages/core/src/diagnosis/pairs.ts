@@ -1,0 +1,77 @@
+/**
+ * Whether two faults explain the evidence better than any one. Not hypotheses of their own (a change of complaint starts the
+ * case anew, which costs less): a word of doubt with its odds.
+ *
+ * Two faults together: what is abnormal is explained by the fault that explains it better, what is normal has to be borne by
+ * both. So an observation's likelihood is the larger of the two where it is abnormal and the smaller where it is not.
+ */
+import type { CompiledPack } from '../knowledge/index.ts';
+import { liveEntries, type CaseInput } from '../ledger/index.ts';
+import type { Belief } from './belief.ts';
+import type { EvidenceUnit } from './interpretation.ts';
+import { circumstancesIn, plainOutcome } from './rows.ts';
+
+// Values of ours until closed jobs tell better ones.
+/** Sets with a second fault that bears on the complaint. */
+const secondFault = 0.03;
+/** The same after liquid, a surge or a fall. */
+const secondAfterHarm = 0.15;
+const harm = new Set(['liquid', 'storm', 'dropped']);
+
+/** Chance of a second fault before anything was measured, by what happened to the set. */
+export function secondFaultOdds(input: Pick<CaseInput, 'entries'>): number {
+  const opened = liveEntries(input.entries).find(({ body }) => body.kind === 'job.opened')?.body;
+  const conditions = opened?.kind === 'job.opened' ? (opened.condition ?? []) : [];
+  return conditions.some((one) => harm.has(one)) ? secondAfterHarm : secondFault;
+}
+
+export interface TwoFaults {
+  /** Odds of two against one, both from the book; what is not in it is another doubt. */
+  readonly odds: number;
+  /** The likeliest pair. */
+  readonly faults: readonly [string, string];
+}
+
+/** Undefined where the layout has no two assemblies that could fail together. */
+export function twoFaults(input: CaseInput, belief: Belief, compiled: CompiledPack): TwoFaults | undefined {
+  const { hypotheses, units } = belief.interpretation;
+  const normal = units.map((unit) => isNormal(unit, belief, compiled));
+  const second = secondFaultOdds(input);
+  const one = hypotheses.map(({ prior }, h) => Math.log(prior) + units.reduce((sum, unit) => sum + (unit.logLikelihood[h] ?? 0), 0));
+  // All against the best single, so that nothing underflows.
+  const top = Math.max(...one);
+  const single = one.reduce((sum, log, h) => sum + (hypotheses[h]?.fault ? Math.exp(log - top) : 0), 0) * (1 - second);
+  let pairs = 0;
+  let best: { weight: number; faults: readonly [string, string] } | undefined;
+  for (let a = 0; a < hypotheses.length; a += 1) {
+    const left = hypotheses[a];
+    if (!left?.fault) continue;
+    for (let b = a + 1; b < hypotheses.length; b += 1) {
+      const right = hypotheses[b];
+      if (!right?.fault || right.layoutId !== left.layoutId || right.fault.assembly === left.fault.assembly) continue;
+      let log = Math.log(2 * left.prior * right.prior);
+      for (let u = 0; u < units.length; u += 1) {
+        const first = units[u]?.logLikelihood[a] ?? 0;
+        const other = units[u]?.logLikelihood[b] ?? 0;
+        log += normal[u] ? Math.min(first, other) : Math.max(first, other);
+      }
+      const weight = Math.exp(log - top);
+      pairs += weight;
+      if (!best || weight > best.weight) best = { weight, faults: [left.fault.id, right.fault.id] };
+    }
+  }
+  if (!best) return undefined;
+  const two = pairs * second;
+  return { odds: two / (single + two), faults: best.faults };
+}
+
+/** Every look of the unit showed what a set shows where nothing is wrong with what was looked at. */
+function isNormal(unit: EvidenceUnit, belief: Belief, compiled: CompiledPack): boolean {
+  const { layoutId } = belief.interpretation;
+  if (unit.kind !== 'test' || layoutId === undefined) return false;
+  const now = circumstancesIn(layoutId, belief.interpretation, compiled);
+  return unit.answers.every(({ test, outcome }) => {
+    const found = compiled.tests.get(test);
+    return found !== undefined && plainOutcome(found, now, compiled) === outcome;
+  });
+}
