@@ -23,6 +23,14 @@ export interface Decision {
   readonly repairs: readonly Repair[];
 }
 
+/** What a shop's schools weigh a test or repair at; 1 where they say nothing. */
+export function schoolFactor(id: string, settings: Settings, compiled: CompiledPack): number {
+  return compiled.pack.schools.reduce((factor, school) => {
+    const chosen = settings.schools?.[school.id] ?? school.usual;
+    return factor * (school.options.find((option) => option.id === chosen)?.shifts[id] ?? 1);
+  }, 1);
+}
+
 /**
  * Repairs not yet done and tests on offer, from the state the set is in. "Not in the book" is cured by none. Giving up costs a
  * comparable new set; a bought part that doesn't cure costs its nuisance on top.
@@ -43,7 +51,7 @@ export function decisionOf(
       id: repair.id,
       stage: stageOf(repair.assembly, layoutId, compiled),
       // A step that costs nothing at all would be tried for ever.
-      cost: Math.max(1, repair.minutes * rate + part),
+      cost: Math.max(1, (repair.minutes * rate + part) * schoolFactor(repair.id, settings, compiled)),
       nuisance: part > 0 ? settings.wrongPartMinor : 0,
       cures: hypotheses.flatMap((one, hypothesis) => {
         const chance = curesOf(repair, one, compiled);
@@ -56,7 +64,8 @@ export function decisionOf(
     stage,
     cost: Math.max(
       1,
-      priceOf({ handsOn: effort.handsOn - minutesToStage(stage, state, compiled), wait: effort.wait }, settings).amountMinor,
+      priceOf({ handsOn: effort.handsOn - minutesToStage(stage, state, compiled), wait: effort.wait }, settings).amountMinor *
+        schoolFactor(test.id, settings, compiled),
     ),
     outcomes: outcomeTable(belief.interpretation, compiled, test, of, belief.circumstances).told,
   }));

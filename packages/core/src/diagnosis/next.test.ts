@@ -95,6 +95,20 @@ describe('the cheapest way to the end', () => {
     });
   });
 
+  test('a school shifts what is weighed, not what is said to cost', () => {
+    const by = (option: string) => {
+      const input = caseOf(['sound-dark']);
+      return foldCase({ ...input, settings: { ...input.settings, schools: { dark: option } } }, shipped()).next;
+    };
+    const place = (option: string, id: string): number => by(option).findIndex((step) => step.id === id);
+    expect(place('strips-first', 'strings.tester')).toBeLessThan(place('boards-first', 'strings.tester'));
+    expect(place('boards-first', 'bl-on')).toBeLessThanOrEqual(place('strips-first', 'bl-on'));
+    const price = (option: string): number => by(option).find((step) => step.id === 'led.output')!.cost.amountMinor;
+    expect(price('strips-first')).toBe(price('boards-first'));
+    // An option nobody knows is the book's.
+    expect(by('no-such').map((step) => step.id)).toEqual(by('settle').map((step) => step.id));
+  });
+
   test('a dearer new set makes more repairs worth while', () => {
     const repairs = (newSetMinor: number): number => cost(['sound-dark'], [], newSetMinor).filter((step) => step.kind === 'repair').length;
     expect(repairs(8_000)).toBeLessThan(repairs(80_000));

@@ -116,8 +116,8 @@ export function recommend(
   } else if (policy === 'cost') {
     const cheapest = cheapestSteps([...weighed.values()], belief, compiled, settings, layout.id);
     // Odds over the threshold that rest on an open split are not worth a part while the split costs little beside it.
-    const [first] = cheapest;
-    if (first?.kind === 'repair') missingProofs((step) => step.cost.amountMinor <= first.cost.amountMinor * cheapProof);
+    const first = cheapest.find((step) => step.kind === 'repair');
+    if (first) missingProofs((step) => step.cost.amountMinor <= first.cost.amountMinor * cheapProof);
     for (const step of cheapest) add(step);
     // The rest may be taken all the same; it comes last and says that it doesn't pay.
     for (const { step, offer } of ranked(weighed)) {

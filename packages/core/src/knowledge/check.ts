@@ -56,6 +56,7 @@ export function checkPack(pack: Pack): Problem[] {
     ['tests', pack.tests],
     ['repairs', pack.repairs],
     ['families', pack.families],
+    ['schools', pack.schools],
   ];
   for (const [list, items] of named) {
     const seen = new Set<string>();
@@ -122,6 +123,15 @@ export function checkPack(pack: Pack): Problem[] {
         word('likelihood', strength, `${at}.suspects.${suspect}`);
       }
       if (code.firstCheck !== undefined) refer('test', code.firstCheck, `${at}.firstCheck`);
+    }
+  }
+  for (const school of pack.schools) {
+    const where = `schools/${school.id}`;
+    if (!school.options.some(({ id }) => id === school.usual)) problems.push({ code: 'unknown-id', where, value: school.usual, expected: 'option' });
+    for (const id of school.options.flatMap(({ shifts }) => Object.keys(shifts))) {
+      if (!known.test.has(id) && !pack.repairs.some((repair) => repair.id === id)) {
+        problems.push({ code: 'unknown-id', where, value: id, expected: 'test or repair' });
+      }
     }
   }
   for (const [old, current] of Object.entries(pack.aliases)) {

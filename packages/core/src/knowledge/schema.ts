@@ -363,6 +363,21 @@ export const familySchema = z.strictObject({
   source: sourceSchema,
 });
 
+/**
+ * A question on which benches differ. An option shifts what tests and repairs are weighed at (1 is as the book has it); the order
+ * stays that of expected cost, and what is shown as their price stays true.
+ */
+export const schoolSchema = z.strictObject({
+  id: idSchema,
+  name: textSchema,
+  /** Option that stands where a shop hasn't said otherwise. */
+  usual: idSchema,
+  options: z
+    .array(z.strictObject({ id: idSchema, name: textSchema, shifts: z.record(idSchema, z.number().min(0.1).max(10)) }))
+    .min(2),
+  source: sourceSchema,
+});
+
 /** Numbers the fold decides by, in one place. */
 export const thresholdsSchema = z.strictObject({
   proven: z.number().gt(0.5).lt(1),
@@ -388,6 +403,7 @@ export const packSchema = z.strictObject({
   faults: z.array(faultSchema).min(1),
   tests: z.array(testSchema).min(1),
   repairs: z.array(repairSchema),
+  schools: z.array(schoolSchema),
   families: z.array(familySchema),
   /** Old id -> id used now. */
   aliases: z.record(idSchema, idSchema),

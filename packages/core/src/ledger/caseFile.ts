@@ -27,6 +27,8 @@ export const settingsSchema = z.strictObject({
   currency: z.string().regex(/^[A-Z]{3}$/),
   /** Nuisance of a bought part that doesn't cure, beyond its price and labour: return, delay, a call. */
   wrongPartMinor: z.number().int().min(0).max(100_000_000),
+  /** Schools the shop holds with: question -> option; left out: the usual ones. */
+  schools: z.record(idSchema, idSchema).optional(),
   /** Tools at hand; left out: all. */
   tools: z.array(idSchema).optional(),
   /** A comparable new set: what giving this one up costs, and what parts are priced against. */
