@@ -2,6 +2,7 @@
 import { readPackFolder } from '@veglia/contract/node';
 import {
   believe,
+  calibrationOf,
   compilePack,
   countsOf,
   decideAtOnce,
@@ -10,6 +11,7 @@ import {
   foldCase,
   refinedMove,
   withCounts,
+  type Calibration,
   type CompiledPack,
   type Counts,
   type Entry,
@@ -113,26 +115,14 @@ function compare(cases: readonly Case[], names: readonly string[], world: World)
 
 const allWays = ['random-order', 'repairs-only', 'information', 'cost'];
 
-export interface Calibration {
-  readonly n: number;
-  /** Mean gap between told and true, weighed by how often each tenth was told; percentage points. */
-  readonly gapPoints: number;
-  readonly brier: number;
-  readonly tenths: readonly { readonly told: number; readonly true: number; readonly n: number }[];
-}
-
 /** Odds of the likeliest assembly as told before each move, against what it was. */
-function calibrationOf(played: readonly Played[], compiled: CompiledPack): Calibration {
+function calibrated(played: readonly Played[], compiled: CompiledPack): Calibration & { readonly gapPoints: number } {
   const pairs = played.flatMap(({ case: one, play: { told } }) => {
     const seat = compiled.layouts.get(one.layoutId)?.merges[one.fault.home] ?? one.fault.home;
     return told.map(({ id, odds }) => ({ odds, truth: id === seat ? 1 : 0 }));
   });
-  const tenths = Array.from({ length: 10 }, (_, tenth) => {
-    const own = pairs.filter(({ odds }) => Math.min(9, Math.floor(odds * 10)) === tenth);
-    return { told: mean(own.map(({ odds }) => odds)).value, true: mean(own.map(({ truth }) => truth)).value, n: own.length };
-  });
-  const gap = tenths.reduce((sum, one) => sum + one.n * Math.abs(one.told - one.true), 0) / Math.max(1, pairs.length);
-  return { n: pairs.length, gapPoints: 100 * gap, brier: mean(pairs.map(({ odds, truth }) => (odds - truth) ** 2)).value, tenths };
+  const made = calibrationOf(pairs);
+  return { ...made, gapPoints: 100 * made.gap };
 }
 
 /** Jobs played and closed with their confirmed fault, as the shop would count them. */
@@ -204,7 +194,7 @@ const parts = {
         cost: mean(of('cost')).value,
       };
     });
-    return { table, layouts, calibration: calibrationOf(played.get('cost') ?? [], compiled) };
+    return { table, layouts, calibration: calibrated(played.get('cost') ?? [], compiled) };
   },
 
   'simulated set, 5 % wrong answers': (compiled: CompiledPack, size: Size) =>
@@ -273,7 +263,7 @@ const parts = {
     const world: World = { opponent: 'set', errors: 0, believed: learned, truth: compiled, settings: usualSettings };
     const way = ways.cost;
     const played = way ? drawCases(compiled, size.cases, size.seed + 3).flatMap((one) => playCase(one, way, world) ?? []) : [];
-    return { jobs: size.learnedJobs, cost: mean(played.map((one) => one.play.costMinor)), calibration: calibrationOf(played, compiled) };
+    return { jobs: size.learnedJobs, cost: mean(played.map((one) => one.play.costMinor)), calibration: calibrated(played, compiled) };
   },
 
   'one wrong answer': (compiled: CompiledPack, size: Size) => {
