@@ -5,14 +5,15 @@
 import type { CompiledPack } from '../knowledge/index.ts';
 import type { CaseInput, SetState } from '../ledger/index.ts';
 import { countedFor, withCounts } from '../learning/index.ts';
-import { believe, influences, type Belief } from './belief.ts';
+import { believe, influences } from './belief.ts';
 import { notInBook, type Doubt, type Unused } from './interpretation.ts';
 import { recommend, type LeftOut, type Policy } from './next.ts';
 import { twoFaults } from './pairs.ts';
 import { rounded } from './posterior.ts';
 import { spentSoFar, type Spent } from './spent.ts';
 import type { NextStep } from './steps.ts';
-import { proofState, type MissingStep, type ProofState, type Verdict } from './verdict.ts';
+import { proofOf } from './proof.ts';
+import type { MissingStep, Verdict } from './verdict.ts';
 
 /** Rises when the same case may fold to other numbers. */
 export const engine = 'veglia-core/2';
@@ -69,15 +70,6 @@ const leastWeight = 0.02;
 const badFit = 0.25;
 /** Two faults are spoken of once they are likelier than one. */
 const likelierThanOne = 0.5;
-
-/** How an assembly over the threshold stands with its proof; undefined below the threshold. */
-export function proofOf(belief: Belief, id: string, compiled: CompiledPack): ProofState | undefined {
-  const { layoutId } = belief.interpretation;
-  const layout = layoutId === undefined ? undefined : compiled.layouts.get(layoutId);
-  const odds = belief.assemblies.get(id) ?? 0;
-  if (!layout || id === notInBook || odds < compiled.pack.thresholds.proven) return undefined;
-  return proofState(layout, id, belief.interpretation, compiled);
-}
 
 export function foldCase(input: CaseInput, book: CompiledPack, policy: Policy = 'cost'): CaseFold {
   const { counts } = input;

@@ -2,7 +2,7 @@ export { assertBelief, believe, influences, type Belief, type Influence } from '
 export { cardOf, jobStates, type JobCardFacts, type JobState } from './card.ts';
 export { doubtCodes, notInBook, unusedCodes } from './interpretation.ts';
 export type { Doubt, DoubtCode, Unused, UnusedCode } from './interpretation.ts';
-export { engine, foldCase, proofOf, type AssemblyView, type Because, type CaseFold, type FaultView } from './fold.ts';
+export { engine, foldCase, type AssemblyView, type Because, type CaseFold, type FaultView } from './fold.ts';
 export { expectedInformation } from './information.ts';
 export { decisionOf, type Decision } from './cost.ts';
 export { curesOf } from './cures.ts';
@@ -20,6 +20,7 @@ export {
   type RefinedStep,
 } from './next.ts';
 export { leftOutCodes, offersOf, type LeftOutCode, type Offer } from './offers.ts';
+export { proofOf } from './proof.ts';
 export { secondFaultOdds, twoFaults, type TwoFaults } from './pairs.ts';
 export { entropyBits, logOdds, posterior } from './posterior.ts';
 export { outcomeTable } from './rows.ts';

@@ -12,7 +12,8 @@ import { testKey } from './interpretation.ts';
 import { offerOf, offersOf, type LeftOutCode, type Offer } from './offers.ts';
 import { entropyBits, rounded } from './posterior.ts';
 import { blinkStep, cautionsFor, priceOf, repairStep, repairSteps, stopStep, type NextStep } from './steps.ts';
-import { proofState, type Verdict } from './verdict.ts';
+import { proofOf } from './proof.ts';
+import type { Verdict } from './verdict.ts';
 
 export const policies = ['cost', 'information', 'fixed'] as const;
 export type Policy = (typeof policies)[number];
@@ -100,8 +101,8 @@ export function recommend(
   const missingProofs = (worth: (step: NextStep) => boolean = () => true): void => {
     for (const [assembly, verdict] of verdictOf) {
       if (verdict !== 'likely-not-split') continue;
-      const proof = proofState(layout, assembly, interpretation, compiled);
-      for (const missing of proof.met ? [] : proof.missing) {
+      const proof = proofOf(belief, assembly, compiled);
+      for (const missing of !proof || proof.met ? [] : proof.missing) {
         const step = weigh(missing.test, missing.of)?.step;
         if (step && worth(step)) addTest(missing.test, missing.of, { code: 'needed-for-proof', of: assembly });
       }

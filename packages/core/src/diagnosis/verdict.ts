@@ -14,7 +14,7 @@ export interface MissingStep {
 
 export type ProofState =
   | { readonly met: true }
-  /** `missing` is the quickest way left to the proof; empty where none is left on this set. */
+  /** `missing` is the best way left to the proof; empty where none is left on this set. */
   | { readonly met: false; readonly missing: readonly MissingStep[] };
 
 function itemMet(item: ProofItem, seen: Interpretation): boolean {
@@ -42,10 +42,20 @@ function itemClosed(item: ProofItem, layoutId: string, seen: Interpretation, com
   return answers.some((one) => one.sure && !item.outcomes.includes(one.outcome));
 }
 
-export function proofState(layout: Layout, assembly: string, seen: Interpretation, compiled: CompiledPack): ProofState {
+/** A step that can hardly come out so is not hopeless, only far. */
+const leastChance = 0.001;
+
+/** `chance` of a step coming out as needed; left out: certain. The way with the fewest minutes for its chance is named. */
+export function proofState(
+  layout: Layout,
+  assembly: string,
+  seen: Interpretation,
+  compiled: CompiledPack,
+  chance: (step: MissingStep) => number = () => 1,
+): ProofState {
   const ways = layout.proof[assembly]?.anyOf ?? [];
   let best: MissingStep[] | undefined;
-  let bestMinutes = Number.POSITIVE_INFINITY;
+  let bestRate = Number.POSITIVE_INFINITY;
   for (const way of ways) {
     const open = way.filter((item) => !itemMet(item, seen));
     if (open.length === 0) return { met: true };
@@ -54,9 +64,10 @@ export function proofState(layout: Layout, assembly: string, seen: Interpretatio
       'test' in item ? [{ test: item.test, ...(item.of === undefined ? {} : { of: item.of }), outcomes: item.outcomes }] : [],
     );
     const minutes = steps.reduce((sum, step) => sum + (compiled.tests.get(step.test)?.minutes ?? 0), 0);
-    if (minutes >= bestMinutes) continue;
+    const likely = steps.reduce((product, step) => product * Math.max(leastChance, chance(step)), 1);
+    if (minutes / likely >= bestRate) continue;
     best = steps;
-    bestMinutes = minutes;
+    bestRate = minutes / likely;
   }
   return { met: false, missing: best ?? [] };
 }
