@@ -34,6 +34,12 @@ if (child !== undefined) {
   }
   const started = Date.now();
   const results: Partial<Record<PartName, unknown>> = {};
+  const keep = (): void => {
+    const report = { at: new Date().toISOString(), quick: values.quick === true, size, seconds: (Date.now() - started) / 1000, results };
+    mkdirSync(new URL('../results/', import.meta.url), { recursive: true });
+    const file = values.part === undefined ? (values.quick ? 'diagnosis-quick.json' : 'diagnosis.json') : 'diagnosis-part.json';
+    writeFileSync(new URL(`../results/${file}`, import.meta.url), `${JSON.stringify(report, null, 1)}\n`);
+  };
   const waiting = [...wanted];
   // Two cores; what is timed runs alone, last.
   const timed = waiting.includes('time') && waiting.length > 1;
@@ -42,16 +48,18 @@ if (child !== undefined) {
     for (let name = waiting.shift(); name !== undefined; name = waiting.shift()) {
       const begun = Date.now();
       results[name] = await inWorker({ name, size });
+      // Printed and kept as they come: a run that is cut off has lost the last part only.
+      print(name, results[name]);
+      keep();
       console.error(`${name}: ${((Date.now() - begun) / 1000).toFixed(0)} s`);
     }
   };
   await Promise.all([lane(), lane()]);
-  if (timed) results.time = await inWorker({ name: 'time', size });
-  for (const name of wanted) print(name, results[name]);
-  const report = { at: new Date().toISOString(), quick: values.quick === true, size, seconds: (Date.now() - started) / 1000, results };
-  mkdirSync(new URL('../results/', import.meta.url), { recursive: true });
-  const file = values.part === undefined ? (values.quick ? 'diagnosis-quick.json' : 'diagnosis.json') : 'diagnosis-part.json';
-  writeFileSync(new URL(`../results/${file}`, import.meta.url), `${JSON.stringify(report, null, 1)}\n`);
+  if (timed) {
+    results.time = await inWorker({ name: 'time', size });
+    print('time', results.time);
+  }
+  keep();
   const layouts =
     (results['simulated set, clean'] as { layouts?: { layout: string; list: number; random: number }[] } | undefined)?.layouts ?? [];
   const unfair = layouts.filter(({ list, random }) => list > random);
