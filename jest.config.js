@@ -11,7 +11,11 @@ export default {
     {
       ...shared,
       displayName: 'unit',
-      testMatch: ['<rootDir>/packages/{core,contract,simulators,cli,web,server}/src/**/*.test.ts', '<rootDir>/scripts/**/*.test.ts', '<rootDir>/bench/**/*.test.ts'],
+      testMatch: [
+        '<rootDir>/packages/{core,contract,simulators,cli,web,server}/src/**/*.test.ts',
+        '<rootDir>/scripts/**/*.test.ts',
+        '<rootDir>/bench/**/*.test.ts',
+      ],
     },
     {
       ...shared,
