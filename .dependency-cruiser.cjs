@@ -15,7 +15,7 @@ module.exports = {
       name: 'simulated-set-knows-no-odds',
       severity: 'error',
       comment: 'the simulated set never sees likelihoods',
-      from: { path: '^packages/simulators/src/set/', pathNot: '\.test\.ts$' },
+      from: { path: '^packages/simulators/src/set/', pathNot: '[.]test[.]ts$' },
       to: { path: '^packages/core/src/(?!knowledge/|problems)|^packages/simulators/src/(?!set/)' },
     },
     forbid('devices-not-in-web', '^packages/web/', '^packages/simulators/src/devices/', 'device stand-ins may use Node'),

@@ -38,7 +38,7 @@ export const full: Size = {
   refinedCases: 500,
   models: 50,
   modelFaults: 10,
-  modelTests: 8,
+  modelTests: 6,
   learnedJobs: 2000,
   seed: 20_261_125,
 };
