@@ -3,7 +3,7 @@
  *
  *   npm run bench:diagnosis -- [--quick] [--seed N] [--part "name"]
  *
- * --quick takes about three minutes on two cores, the whole under forty. Exits 1 where the fixed list does worse than a random
+ * --quick takes about three minutes on two cores, the whole about half an hour. Exits 1 where the fixed list does worse than a random
  * legal order on any layout: it would be no fair opponent.
  */
 import { fork } from 'node:child_process';

@@ -1,4 +1,4 @@
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { afterAll, describe, expect, jest, test } from '@jest/globals';
@@ -51,6 +51,20 @@ describe('veglia simulate', () => {
     expect((await call('--repair', 'replace.main')).out).toMatchObject({ result: 'unchanged', complaint: 'lit-blank' });
     expect((await call('--repair', 'replace.tcon')).out).toMatchObject({ result: 'cured', complaint: null });
     expect((JSON.parse(readFileSync(session, 'utf8')) as { repairs: string[] }).repairs).toEqual(['replace.main', 'replace.tcon']);
+  });
+
+  test('a session that can’t be read is refused, and left as it is', async () => {
+    const session = path.join(folder, 'spoilt.json');
+    for (const [text, code] of [
+      ['{ "format": ', 'not-json'],
+      ['{ "format": "veglia-session" }', 'schema'],
+    ] as const) {
+      writeFileSync(session, text);
+      const { code: exit, out } = await veglia('simulate', '--session', session, '--do', 'menu');
+      expect(exit).toBe(1);
+      expect(out).toMatchObject({ ok: false, problems: expect.arrayContaining([expect.objectContaining({ code })]) as unknown });
+      expect(readFileSync(session, 'utf8')).toBe(text);
+    }
   });
 
   test.each([

@@ -30,9 +30,10 @@ const sessionSchema = z.strictObject({
 });
 type Session = z.infer<typeof sessionSchema>;
 
+/** Information stops asking at odds that a bench would act on (value of ours). */
 const ways: Readonly<Record<Policy, Way>> = { cost: atOnce, information: information(0.8), fixed: fixedList() };
 
-/** Information before parts are bought stops at odds that a bench would act on (value of ours). */
+/** A case file, or with --do or --repair one answer. Throws InputRefused on ids nobody knows and on a session that can't be read. */
 export async function simulate(options: SimulateOptions, compiled: CompiledPack): Promise<unknown> {
   const session = await sessionOf(options, compiled);
   const set = setOf(session, compiled);
@@ -66,7 +67,7 @@ export async function simulate(options: SimulateOptions, compiled: CompiledPack)
 async function sessionOf(options: SimulateOptions, compiled: CompiledPack): Promise<Session> {
   const kept = options.session === undefined ? undefined : await readFile(options.session, 'utf8').catch(() => undefined);
   if (kept !== undefined) {
-    const parsed = sessionSchema.safeParse(JSON.parse(kept));
+    const parsed = sessionSchema.safeParse(jsonOf(kept, options.session ?? ''));
     if (!parsed.success)
       throw new InputRefused(
         parsed.error.issues.map((issue): Problem => ({
@@ -102,6 +103,14 @@ async function sessionOf(options: SimulateOptions, compiled: CompiledPack): Prom
     errors: options.errors,
     repairs: [],
   };
+}
+
+function jsonOf(text: string, where: string): unknown {
+  try {
+    return JSON.parse(text) as unknown;
+  } catch (error) {
+    throw new InputRefused([{ code: 'not-json', where, expected: (error as Error).message }]);
+  }
 }
 
 function setOf(session: Session, compiled: CompiledPack): SimulatedSet {

@@ -29,7 +29,7 @@ export function believe(input: CaseInput, compiled: CompiledPack): Belief {
   return { interpretation, odds, assemblies, places: { ids, of }, circumstances: circumstancesKey(interpretation) };
 }
 
-export function oddsFrom(interpretation: Interpretation, units: readonly EvidenceUnit[]): number[] {
+function oddsFrom(interpretation: Interpretation, units: readonly EvidenceUnit[]): number[] {
   return posterior(
     interpretation.hypotheses.map((hypothesis) => hypothesis.prior),
     units.map((unit) => unit.logLikelihood),

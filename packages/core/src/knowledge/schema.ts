@@ -211,6 +211,10 @@ export const seenSchema = z.strictObject({
   network: z.enum(['works', 'dead']).optional(),
   glass: z.array(z.enum(['clean', 'cracked', 'liquid'])).min(1).optional(),
   signs: z.array(z.enum(['burnt', 'bulged', 'oxide', 'loose'])).min(1).optional(),
+  /** The lamp that was looked at, where it isn't the set's own indicator: on a board, or a remote's emitter. */
+  lamp: z.enum(['lit', 'dark']).optional(),
+  /** How far the start log gets. */
+  log: z.enum(['runs', 'stops', 'silent']).optional(),
   fan: z.enum(['spins', 'silent', 'noisy']).optional(),
   feels: z.enum(['cold', 'warm', 'hot']).optional(),
   code: z.enum(['same', 'changed', 'gone']).optional(),
@@ -224,6 +228,8 @@ export const seenSchema = z.strictObject({
       ratio: rangeSchema.optional(),
       peak: rangeSchema.optional(),
       ohms: rangeSchema.optional(),
+      /** In `ohms` here, and outside it when the same point is read again later in the procedure. */
+      leaves: z.boolean().optional(),
       steady: z.boolean().optional(),
       /** Moved clearly between idle and key pressed. */
       swings: z.boolean().optional(),

@@ -21,7 +21,7 @@ export interface BenchState {
   /** Latched states cleared: a press of the own button while unplugged, and minutes since. */
   drained: boolean;
   unpluggedMinutes: number;
-  /** Minutes without a drain, and what was pressed last. */
+  /** What was pressed last, power and remote apart. */
   pressed: string | undefined;
   updated: boolean;
   reset: boolean;

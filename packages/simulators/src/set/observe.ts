@@ -22,6 +22,7 @@ export interface Observation {
   readonly changes: boolean;
   readonly glass: 'clean' | 'cracked' | 'liquid';
   readonly signs: readonly ('burnt' | 'bulged' | 'oxide' | 'loose')[];
+  readonly lamp: 'lit' | 'dark' | undefined;
   readonly memory: 'missing' | 'unsteady' | 'differs' | 'matches' | 'worn' | undefined;
 }
 
@@ -32,10 +33,10 @@ function readingHolds(wanted: NonNullable<Seen['reading']>, readings: readonly R
   const index = wanted.n === undefined ? readings.length - 1 : wanted.n - 1;
   const one = readings[index];
   if (!one) return false;
-  // "Gone from that reading on": the same point read again later, without a short.
-  if (wanted.missing !== undefined && one.missing === undefined) {
+  if (wanted.leaves !== undefined) {
     const again = readings.slice(index + 1).find(({ point }) => point === one.point);
-    return inRange(wanted.ohms, one.ohms ?? Number.NaN) && again !== undefined && !inRange(wanted.ohms, again.ohms ?? Number.NaN);
+    const left = again !== undefined && inRange(wanted.ohms, one.ohms ?? Number.NaN) && !inRange(wanted.ohms, again.ohms ?? Number.NaN);
+    return left === wanted.leaves;
   }
   return (
     inRange(wanted.ratio, one.value) &&
@@ -75,6 +76,8 @@ function holds(wanted: Seen, seen: Observation): boolean {
     is(wanted.feels, scene.processor) &&
     is(wanted.code, codeNow) &&
     is(wanted.changes, seen.changes) &&
+    is(wanted.lamp, seen.lamp) &&
+    is(wanted.log, scene.log) &&
     is(wanted.memory, seen.memory) &&
     (wanted.reading === undefined || readingHolds(wanted.reading, seen.readings))
   );

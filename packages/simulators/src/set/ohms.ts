@@ -1,5 +1,5 @@
 /** Ohms to chassis (or across a part), unplugged. Healthy values are of the order a bench reads (values from memory). */
-import type { Build } from './propagate.ts';
+import type { Build } from './scene.ts';
 import type { BenchState } from './bench.ts';
 import type { Body } from './body.ts';
 

@@ -1,4 +1,11 @@
-/** What a set shows and does in one configuration. */
+/** What a set is built as, and what it shows and does in one configuration. */
+import type { Family, Layout } from '@veglia/core/knowledge';
+
+export interface Build {
+  readonly layout: Layout;
+  readonly family: Family | undefined;
+}
+
 export type Light = 'on' | 'off' | 'flash' | 'dim';
 export type Picture =
   | 'good'

@@ -9,9 +9,9 @@ import { healthyBody, type Body } from './body.ts';
 import { defects, type Defect } from './faults.ts';
 import { outcomeOf, type Observation, type Reading } from './observe.ts';
 import { healthyOhms, ohmsAt } from './ohms.ts';
-import { propagate, type Ask, type Build } from './propagate.ts';
+import { propagate, type Ask } from './propagate.ts';
 import { chance, randomFrom, seedOf } from './random.ts';
-import type { Scene } from './scene.ts';
+import type { Build, Scene } from './scene.ts';
 
 export interface SetOptions {
   readonly layout: Layout;
@@ -216,7 +216,7 @@ export class SimulatedSet {
       } else if ('measure' in step) {
         noise += 1;
         readings.push(this.#measure(step, bench, ask(), noise));
-      } else if ('read' in step) read = this.#readMemory(step.read, step.times, bench);
+      } else if ('read' in step) read = this.#readMemory(step.read, step.times);
       else if ('look' in step || 'listen' in step || 'torch' in step) {
         looked = 'look' in step ? step.look : undefined;
         if ('torch' in step) bench.pressed = 'menu';
@@ -231,7 +231,8 @@ export class SimulatedSet {
       before: { complaint: this.complaint(), notice: propagate(this.#build, this.#body, running(), 'any').notice },
       readings,
       glass: this.#body.panel.glass,
-      signs: this.#signsAt(looked, witnessed.scene),
+      signs: this.#signsAt(looked),
+      lamp: this.#lampAt(looked, witnessed.scene),
       memory: read,
     };
   }
@@ -268,19 +269,23 @@ export class SimulatedSet {
     return { ...none, idle: volts.idle * scale, value: volts.value * scale, peak: volts.peak * scale, steady: volts.steady, missing };
   }
 
-  #readMemory(place: string, times: number, bench: BenchState): Observation['memory'] {
+  #readMemory(place: string, times: number): Observation['memory'] {
     const { memory, flash, emmc } = this.#body.main;
-    if (place === 'serial') {
-      const { log } = this.#scene({ ...bench, plugged: true, on: true }, 'any');
-      return log === 'runs' ? 'matches' : log === 'stops' ? 'differs' : 'missing';
-    }
+    // A start log is seen in the scene of the start.
+    if (place === 'serial') return undefined;
     if (place === 'emmc') return emmc.worn ? 'worn' : 'matches';
     if (memory.state === 'dead') return 'missing';
     if (memory.state === 'unsteady') return times > 1 ? 'unsteady' : seedOf(this.#seed, 'first read') % 2 === 0 ? 'differs' : 'matches';
     return flash.damaged === 'no' ? 'matches' : 'differs';
   }
 
-  #signsAt(place: string | undefined, scene: Scene): Observation['signs'] {
+  #lampAt(place: string | undefined, scene: Scene): Observation['lamp'] {
+    if (place === 'logic') return scene.logicLamp ? 'lit' : 'dark';
+    if (place === 'remote-emitter') return this.#body.remote.emits ? 'lit' : 'dark';
+    return undefined;
+  }
+
+  #signsAt(place: string | undefined): Observation['signs'] {
     if (place === 'inside') {
       const loose = Object.values(this.#body.contacts).some((contact) => contact.sign);
       return [
@@ -290,9 +295,6 @@ export class SimulatedSet {
       ];
     }
     if (place === 'strips') return this.#body.strips.burntMark ? ['burnt'] : [];
-    // A lamp: lit reads as a sign of its own.
-    if (place === 'logic') return scene.logicLamp ? ['loose'] : [];
-    if (place === 'remote-emitter') return this.#body.remote.emits ? [] : ['loose'];
     return [];
   }
 }
