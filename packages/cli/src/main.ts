@@ -1,8 +1,9 @@
 /** `veglia <verb>`: thin over core. JSON out; exit code 0 fine, 1 the input is wrong, 2 the call is wrong. */
-import { problemSentence, reasonSentence, words } from '@veglia/contract';
+import { comparisonSentence, problemSentence, reasonSentence, words } from '@veglia/contract';
 import {
   caseFileSchema,
   checkPack,
+  compareSteps,
   foldCase,
   hashPack,
   InputRefused,
@@ -17,7 +18,7 @@ import { smallModel } from '@veglia/simulators';
 import { Command, CommanderError, InvalidArgumentError, Option } from 'commander';
 import { z } from 'zod';
 import { readCase, readCompiled, readPack, shippedPackFolder } from './input.ts';
-import { packReport } from './packReport.ts';
+import { packReport, usualPlays } from './packReport.ts';
 import { plainModel } from './plainModel.ts';
 import { simulate, type SimulateOptions } from './simulate.ts';
 
@@ -87,7 +88,8 @@ function program(): Command {
     .command('report')
     .description('what a sound pack still says of itself: pairs only a swap tells apart, tests never asked for; takes a minute')
     .argument('[source]', 'file or folder', shippedPackFolder)
-    .action(async (source: string) => print(packReport((await readCompiled(source)).compiled)));
+    .option('--plays <count>', 'plays of each fault before a test counts as never asked for', positive, usualPlays)
+    .action(async (source: string, { plays }: { plays: number }) => print(packReport((await readCompiled(source)).compiled, plays)));
   pack
     .command('schema')
     .description('JSON Schema of a pack document')
@@ -117,7 +119,13 @@ function program(): Command {
     .action(async (file: string, options: CaseOptions) => {
       const { input, compiled } = await readCase(file, options.pack);
       const fold = foldCase(input, compiled, options.policy);
-      print({ engine: fold.engine, pack: fold.pack, policy: options.policy, next: fold.next.slice(0, options.top).map(stepOut) });
+      const before = compareSteps(fold.next).map((one) => ({
+        than: one.other.id,
+        code: one.code,
+        sentence: comparisonSentence(one, words.en, (step) => (step.of === undefined ? step.id : `${step.id} (${step.of})`)),
+      }));
+      const next = fold.next.slice(0, options.top).map(stepOut);
+      print({ engine: fold.engine, pack: fold.pack, policy: options.policy, next, before });
     });
   cases
     .command('schema')

@@ -1,5 +1,5 @@
 /** Every request and reply of the API. The server checks with these, the OpenAPI document is made from these. */
-import { idSchema, jobStates, settingsSchema } from '@veglia/core';
+import { countsSchema, idSchema, jobStates, settingsSchema } from '@veglia/core';
 import { z } from 'zod';
 
 const when = z.iso.datetime();
@@ -59,7 +59,9 @@ export const jobSchema = z.object({
   openedAt: when,
   customer: customerSchema.nullable(),
   plate: plateSchema,
+  /** The pack and the counts it goes by now; counts 0 is the book alone. */
   packHash: z.string(),
+  snapshot: z.number().int().min(0),
   settings: settingsSchema,
   entries: z.array(entrySchema),
 });
@@ -83,6 +85,24 @@ export const jobCardSchema = z.object({
   entryCount: z.number().int(),
 });
 export type JobCard = z.infer<typeof jobCardSchema>;
+
+/** "I have mended n of these, it was X": counted experience, with who tells it. */
+export const newToldSchema = z.strictObject({
+  id: z.uuid(),
+  by: z.uuid(),
+  layout: idSchema,
+  family: idSchema.nullable(),
+  symptom: idSchema.nullable(),
+  /** A fault of the book, or an assembly. */
+  fault: idSchema,
+  n: z.number().int().min(1, 'say how many, at least 1').max(10_000, 'more than anybody has mended'),
+});
+export type NewTold = z.infer<typeof newToldSchema>;
+export const toldSchema = newToldSchema.extend({ at: when, withdrawn: z.boolean() });
+export type Told = z.infer<typeof toldSchema>;
+export const toldListSchema = z.object({ told: z.array(toldSchema) });
+export const newestCountsSchema = z.object({ number: z.number().int().min(0) });
+export const countsParams = z.object({ number: z.coerce.number().int().min(1).max(2_000_000_000) });
 
 export const healthSchema = z.object({
   app: z.literal('ok'),
@@ -122,6 +142,25 @@ export const routes: readonly RouteDescription[] = [
   { method: 'get', path: '/api/people', summary: 'Who may write', status: 200, reply: peopleSchema },
   { method: 'get', path: '/api/packs/current', summary: 'Hash of the pack new jobs get', status: 200, reply: currentPackSchema },
   { method: 'get', path: '/api/packs/:hash', summary: 'A knowledge pack', params: packParams, status: 200, reply: documentSchema },
+  { method: 'get', path: '/api/counts/newest', summary: 'Number of the counts new jobs get', status: 200, reply: newestCountsSchema },
+  {
+    method: 'get',
+    path: '/api/counts/:number',
+    summary: 'Counts of closed jobs and told experience',
+    params: countsParams,
+    status: 200,
+    reply: countsSchema,
+  },
+  { method: 'get', path: '/api/told', summary: 'Experience told, newest first', status: 200, reply: toldListSchema },
+  { method: 'post', path: '/api/told', summary: 'Tell counted experience', body: newToldSchema, status: 201, reply: toldListSchema },
+  {
+    method: 'post',
+    path: '/api/told/:id/withdraw',
+    summary: 'Let it count no more; opened jobs keep their counts',
+    params: jobParams,
+    status: 200,
+    reply: toldListSchema,
+  },
   { method: 'get', path: '/api/jobs', summary: 'All jobs as cards, oldest first', status: 200, reply: jobCardsSchema },
   { method: 'post', path: '/api/jobs', summary: 'Take a set in', body: newJobSchema, status: 201, reply: jobSchema },
   { method: 'get', path: '/api/jobs/:id', summary: 'A job with its ledger', params: jobParams, status: 200, reply: jobSchema },

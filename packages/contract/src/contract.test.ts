@@ -1,12 +1,13 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, test } from '@jest/globals';
-import { doubtCodes, problemCodes, reasonCodes, unusedCodes, verdicts, leftOutCodes } from '@veglia/core';
+import { comparisonCodes, doubtCodes, problemCodes, reasonCodes, unusedCodes, verdicts, leftOutCodes } from '@veglia/core';
 import { errorCodes, errorStatus, problemSentence, say, words } from './index.ts';
 
 describe('sentences', () => {
   test.each([
     ['problems', problemCodes, words.en.problem],
     ['reasons', reasonCodes, words.en.reason],
+    ['comparisons', comparisonCodes, words.en.comparison],
     ['unused', unusedCodes, words.en.unused],
     ['doubts', doubtCodes, words.en.doubt],
     ['left out', leftOutCodes, words.en.leftOut],

@@ -8,6 +8,7 @@ export const errorStatus = {
   'not-found': 404,
   'unknown-job': 404,
   'unknown-pack': 404,
+  'unknown-counts': 404,
   'entry-conflict': 409,
   'job-moved-on': 409,
   'too-large': 413,

@@ -1,6 +1,7 @@
 export {
   appendedSchema,
   appendSchema,
+  countsParams,
   customerSchema,
   entryDraftSchema,
   entrySchema,
@@ -9,16 +10,33 @@ export {
   jobCardsSchema,
   jobParams,
   jobSchema,
+  newestCountsSchema,
   newJobSchema,
+  newToldSchema,
   packParams,
   peopleSchema,
   personSchema,
   plateSchema,
   routes,
+  toldListSchema,
 } from './api.ts';
-export type { Appended, Customer, EntryDraft, Health, Job, JobCard, NewJob, NewJobInput, Person, Plate, RouteDescription } from './api.ts';
+export type {
+  Appended,
+  Customer,
+  EntryDraft,
+  Health,
+  Job,
+  JobCard,
+  NewJob,
+  NewJobInput,
+  NewTold,
+  Person,
+  Plate,
+  RouteDescription,
+  Told,
+} from './api.ts';
 export { errorCodes, errorStatus, problemDocumentSchema, problemMediaType } from './errors.ts';
 export type { ErrorCode, ProblemDocument } from './errors.ts';
-export { problemSentence, reasonSentence } from './problems.ts';
+export { comparisonSentence, problemSentence, reasonSentence } from './problems.ts';
 export { languages, say, words } from './words/index.ts';
 export type { Language, Words } from './words/index.ts';

@@ -1,4 +1,4 @@
-import type { NextStep, Problem } from '@veglia/core';
+import type { Comparison, NextStep, Problem } from '@veglia/core';
 import { say, type Words } from './words/index.ts';
 
 /** One of the core's problems as a sentence. */
@@ -23,5 +23,30 @@ export function reasonSentence(step: NextStep, words: Words, assembly: (id: stri
     position,
     saves: money(savesMinor),
     toEnd: money(toEndMinor),
+  });
+}
+
+/** Why one step stands before another, as a sentence; `name` names a step. */
+export function comparisonSentence({ code, first, other }: Comparison, words: Words, name: (step: NextStep) => string): string {
+  const { currency } = first.cost;
+  const money = (minor: number): string => `${(minor / 100).toFixed(2)} ${currency}`;
+  const share = (p: number | undefined): string => `${Math.round(100 * (p ?? 0))} %`;
+  const minutes = (step: NextStep): number => Math.max(1, Math.round(step.minutes + step.waitMinutes));
+  return say(words.comparison[code], {
+    other: name(other),
+    unit: `1 ${currency}`,
+    mine: (first.because.perMinor ?? 0).toFixed(1),
+    theirs: (other.because.perMinor ?? 0).toFixed(1),
+    saves: money(first.because.savesMinor ?? 0),
+    chance: share(first.because.chance),
+    otherChance: share(other.because.chance),
+    price: money(first.cost.amountMinor),
+    otherPrice: money(other.cost.amountMinor),
+    share: share(first.because.share),
+    otherShare: share(other.because.share),
+    minutes: minutes(first),
+    otherMinutes: minutes(other),
+    position: first.because.position,
+    otherPosition: other.because.position,
   });
 }

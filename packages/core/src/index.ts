@@ -51,6 +51,7 @@ export {
   parseCase,
   partSources,
   personalFields,
+  pinsOf,
   readBody,
   redactedText,
   setFactsSchema,
@@ -65,6 +66,7 @@ export type {
   Entry,
   EntryKind,
   Money,
+  Pins,
   ReadCase,
   SetFacts,
   SetState,
@@ -74,6 +76,8 @@ export {
   assertBelief,
   believe,
   cardOf,
+  compareSteps,
+  comparisonCodes,
   curesOf,
   decideAtOnce,
   decideFrom,
@@ -108,6 +112,8 @@ export type {
   Because,
   Belief,
   CaseFold,
+  Comparison,
+  ComparisonCode,
   Doubt,
   DoubtCode,
   DoubtfulAnswer,
@@ -141,6 +147,6 @@ export {
   usualRefinement,
 } from './decision/index.ts';
 export type { Decide, DecisionModel, DecisionRepair, DecisionTest, FollowLimits, Move, RefineOptions, Standing } from './decision/index.ts';
-export { calibration, calibrationOf, countedFor, countsOf, withCounts } from './learning/index.ts';
+export { calibration, calibrationOf, countedFor, countsOf, mergeCounts, withCounts } from './learning/index.ts';
 export type { Calibration, CalibrationTenth } from './learning/index.ts';
 export { codesGivenFault, groupDistance, nearestCodes, readingGivenCode, type BlinkReading } from './blink/index.ts';

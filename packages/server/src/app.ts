@@ -1,6 +1,6 @@
 /** The Express app, built from injected parts; whoever builds it decides where it listens. */
 import path from 'node:path';
-import { appendSchema, jobParams, newJobSchema, packParams, type Health } from '@veglia/contract';
+import { appendSchema, countsParams, jobParams, newJobSchema, newToldSchema, packParams, type Health } from '@veglia/contract';
 import { InputRefused, problemsOfSchema } from '@veglia/core';
 import express, { type Express } from 'express';
 import helmet from 'helmet';
@@ -9,6 +9,7 @@ import { pinoHttp } from 'pino-http';
 import { QueryTypes } from 'sequelize';
 import { v7 as uuidv7 } from 'uuid';
 import type { z } from 'zod';
+import { countsAt, listTold, newestSnapshot, tell, withdrawTold } from './counts/counts.ts';
 import { ledgerProtection } from './database/migrate.ts';
 import { ApiError } from './http/apiError.ts';
 import { errorHandler, isDatabaseAway } from './http/errorHandler.ts';
@@ -94,6 +95,22 @@ export function createApp({ store, log, staticDir }: AppParts): Express {
     const { hash } = parse(packParams, request.params, 'path');
     const document = await store.packs.document(hash);
     response.set('cache-control', 'public, max-age=31536000, immutable').json(document);
+  });
+  app.get('/api/counts/newest', async (_request, response) => {
+    response.json({ number: await newestSnapshot(store) });
+  });
+  app.get('/api/counts/:number', async (request, response) => {
+    const counts = await countsAt(store, parse(countsParams, request.params, 'path').number);
+    response.set('cache-control', 'private, max-age=31536000, immutable').json(counts);
+  });
+  app.get('/api/told', async (_request, response) => {
+    response.json({ told: await listTold(store) });
+  });
+  app.post('/api/told', async (request, response) => {
+    response.status(201).json({ told: await tell(store, parse(newToldSchema, request.body, '')) });
+  });
+  app.post('/api/told/:id/withdraw', async (request, response) => {
+    response.json({ told: await withdrawTold(store, parse(jobParams, request.params, 'path').id) });
   });
   app.get('/api/jobs', async (_request, response) => {
     response.json({ jobs: await listJobs(store) });

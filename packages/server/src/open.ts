@@ -19,7 +19,7 @@ export async function openStore(config: Config, now: () => Date): Promise<Store>
   }
   const sequelize = connect(config.databaseUrl);
   const models = defineModels(sequelize);
-  const store: Store = { sequelize, models, packs: new PackShelf(models), now };
+  const store: Store = { sequelize, models, packs: new PackShelf(models), counts: new Map(), now };
   await store.packs.import(await readPackFolder(config.packDir));
   if (config.demoDir !== undefined) await loadDemo(store, config.demoDir);
   else await firstPerson(store);

@@ -2,6 +2,7 @@ import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { errorCodes, errorStatus, jobCardSchema, jobSchema, problemDocumentSchema, routes } from '@veglia/contract';
 import request from 'supertest';
 import { v7 as uuidv7 } from 'uuid';
+import { newestMigration } from '../src/database/migrate.ts';
 import { draft, intake, noon, openTestApp, type TestApp } from './support/testApp.ts';
 
 let running: TestApp;
@@ -199,7 +200,7 @@ describe('the service itself', () => {
     expect((await get('/api/health')).body).toMatchObject({
       app: 'ok',
       database: 'ok',
-      migration: '0001-foundation',
+      migration: newestMigration,
       ledgerProtection: 'role-and-trigger',
       pack: expect.stringMatching(/^[0-9a-f]{64}$/) as unknown,
     });

@@ -21,6 +21,7 @@ onMounted(async () => {
       <RouterLink class="mark" to="/"><img src="/lamp.svg" alt="" width="28" height="28" />{{ t('app.name') }}</RouterLink>
       <RouterLink to="/">{{ t('app.shelves') }}</RouterLink>
       <RouterLink to="/jobs/new">{{ t('app.takeIn') }}</RouterLink>
+      <RouterLink to="/experience">{{ t('app.experience') }}</RouterLink>
     </nav>
     <div class="right">
       <label v-if="session.people.length > 0">

@@ -3,17 +3,21 @@ import {
   appendedSchema,
   jobCardsSchema,
   jobSchema,
+  newestCountsSchema,
   peopleSchema,
   problemDocumentSchema,
+  toldListSchema,
   type Appended,
   type EntryDraft,
   type Job,
   type JobCard,
   type NewJobInput,
+  type NewTold,
   type Person,
   type ProblemDocument,
+  type Told,
 } from '@veglia/contract';
-import { parsePack, type Pack } from '@veglia/core';
+import { countsSchema, parsePack, type Counts, type Pack } from '@veglia/core';
 import { z } from 'zod';
 
 /** No reply, or the server said that it can't reach its database: worth another try later. */
@@ -37,6 +41,8 @@ async function call<T>(path: string, read: (value: unknown) => T, body?: unknown
   return { ok: false, problem: problem.data };
 }
 
+const readTold = (value: unknown): Told[] => toldListSchema.parse(value).told;
+
 export const api = {
   people: (): Promise<Reply<Person[]>> => call('/api/people', (value) => peopleSchema.parse(value).people),
   currentPack: (): Promise<Reply<string>> => call('/api/packs/current', (value) => z.object({ hash: z.string() }).parse(value).hash),
@@ -44,6 +50,11 @@ export const api = {
   jobs: (): Promise<Reply<JobCard[]>> => call('/api/jobs', (value) => jobCardsSchema.parse(value).jobs),
   job: (id: string): Promise<Reply<Job>> => call(`/api/jobs/${encodeURIComponent(id)}`, (value) => jobSchema.parse(value)),
   takeIn: (job: NewJobInput): Promise<Reply<Job>> => call('/api/jobs', (value) => jobSchema.parse(value), job),
+  newestCounts: (): Promise<Reply<number>> => call('/api/counts/newest', (value) => newestCountsSchema.parse(value).number),
+  counts: (number: number): Promise<Reply<Counts>> => call(`/api/counts/${number}`, (value) => countsSchema.parse(value)),
+  told: (): Promise<Reply<Told[]>> => call('/api/told', readTold),
+  tell: (told: NewTold): Promise<Reply<Told[]>> => call('/api/told', readTold, told),
+  withdrawTold: (id: string): Promise<Reply<Told[]>> => call(`/api/told/${encodeURIComponent(id)}/withdraw`, readTold, {}),
   append: (id: string, by: string, entries: readonly EntryDraft[]): Promise<Reply<Appended>> =>
     call(`/api/jobs/${encodeURIComponent(id)}/entries`, (value) => appendedSchema.parse(value), { by, entries }),
 };

@@ -6,5 +6,6 @@ export const i18n = createI18n({
   legacy: false,
   locale: 'en',
   fallbackLocale: 'en',
+  datetimeFormats: { en: { day: { day: 'numeric', month: 'short', year: 'numeric' } } },
   messages: { en: { ...en, core: words.en } },
 });

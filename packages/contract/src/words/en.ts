@@ -1,10 +1,21 @@
 /** Sentences for the core's codes and the API's errors, in English. Placeholders in braces are filled by `say`. */
-import type { DoubtCode, JobState, LeftOutCode, PowerNeed, ProblemCode, ReasonCode, UnusedCode, Verdict } from '@veglia/core';
+import type {
+  ComparisonCode,
+  DoubtCode,
+  JobState,
+  LeftOutCode,
+  PowerNeed,
+  ProblemCode,
+  ReasonCode,
+  UnusedCode,
+  Verdict,
+} from '@veglia/core';
 import type { ErrorCode } from '../errors.ts';
 
 export interface Words {
   readonly verdict: Record<Verdict, string>;
   readonly reason: Record<ReasonCode, string>;
+  readonly comparison: Record<ComparisonCode, string>;
   readonly unused: Record<UnusedCode, string>;
   readonly doubt: Record<DoubtCode, string>;
   readonly leftOut: Record<LeftOutCode, string>;
@@ -31,10 +42,26 @@ export const en: Words = {
     'chosen-anyway': 'Chosen by you: about {share} of the doubt goes in {minutes} min.',
     'least-cost': 'Cheapest way on: saves about {saves} of the {toEnd} this is likely to cost to the end.',
     'cheaper-than-testing': 'No further test pays for itself: trying this is the cheapest way on, about {toEnd} to the end. Not proven.',
+    'repair-before-test': 'Trying this now is cheaper than testing first: about {toEnd} to the end. Not proven.',
     'give-up-question':
       'Going on is likely to cost as much as a comparable new set ({toEnd}). Put it to the customer: stop here, or go on all the same?',
     'does-not-pay': 'Tells about {share} of the doubt in {minutes} min, but saves less than it costs.',
     'nothing-tells-more': 'Can’t tell yet: no step left in the book tells more about this set.',
+  },
+  comparison: {
+    'code-cant-wait': 'Before “{other}”: that may go by any step, this code may be gone after it.',
+    'split-before-part': 'Before “{other}”: it settles what the verdict still rests on.',
+    'saves-more-for-its-price': 'Before “{other}”: it saves {mine} for each {unit} it costs, that one {theirs}.',
+    'test-before-part': 'Before “{other}”: testing first makes the way to the end about {saves} cheaper than beginning with that.',
+    'part-before-test':
+      'Before “{other}”: where it cures ({chance}), that test is spared, and this costs less than what the test would save.',
+    'cures-more-for-its-price':
+      'Before “{other}”: cures with {chance} for about {price}; that one with {otherChance} for about {otherPrice}.',
+    'other-does-not-pay': 'Before “{other}”: that one costs more than it is likely to save.',
+    'tells-more-for-its-time':
+      'Before “{other}”: about {share} of the doubt in {minutes} min; that one {otherShare} in {otherMinutes} min.',
+    'earlier-on-list': 'Before “{other}”: number {position} on the list, that one number {otherPosition}.',
+    'proven-before-test': 'Before “{other}”: it is proven; a further test changes nothing.',
   },
   unused: {
     'unknown-test': 'Kept, not used: this knowledge pack has no test called {id}.',
@@ -120,6 +147,7 @@ export const en: Words = {
     'not-found': 'There is nothing at this address.',
     'unknown-job': 'There is no such job.',
     'unknown-pack': 'This knowledge pack is not stored here.',
+    'unknown-counts': 'There are no counts with this number here.',
     'unknown-person': 'The person who is writing is not known here. Nothing was stored.',
     'entry-conflict': 'An entry with this id says something else already. The stored one was kept.',
     'job-moved-on': 'Somebody wrote to this job meanwhile. Look at the new entries, then close again. Nothing was stored.',

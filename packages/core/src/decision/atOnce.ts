@@ -70,7 +70,11 @@ function repairBefore(model: DecisionModel, at: Standing, plan: RepairPlan, best
 
 export function moveAtOnce(model: DecisionModel, at: Standing): Move {
   const plan = planRepairs(model, at.odds, at.stage, at.repairsDone);
-  const [best] = payingTests(testValues(model, at, plan));
+  return moveOf(model, at, plan, payingTests(testValues(model, at, plan)));
+}
+
+/** The same, where plan and paying tests are known already. */
+export function moveOf(model: DecisionModel, at: Standing, plan: RepairPlan, [best]: readonly TestValue[]): Move {
   if (best) {
     const first = repairBefore(model, at, plan, best);
     return first === undefined ? { kind: 'test', index: best.index } : { kind: 'repair', index: first };

@@ -1,4 +1,4 @@
-export { moveAtOnce, payingTests, testValues, type TestValue } from './atOnce.ts';
+export { moveAtOnce, moveOf, payingTests, testValues, type TestValue } from './atOnce.ts';
 export { after, costOfFollowing, noLimits, type Decide, type FollowLimits } from './follow.ts';
 export {
   failed,

@@ -1,6 +1,16 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { after, costOfFollowing, moveAtOnce, optimalCost, planRepairs, refinedMove, type DecisionModel, type Standing } from './index.ts';
+import {
+  after,
+  costOfFollowing,
+  moveAtOnce,
+  optimalCost,
+  planRepairs,
+  refinedMove,
+  testValues,
+  type DecisionModel,
+  type Standing,
+} from './index.ts';
 
 /** For tests only: every way there is, by trying all moves; sharing no code with the solver but what a move does. */
 function everyWay(model: DecisionModel, at: Standing): number {
@@ -106,5 +116,58 @@ describe('the exact optimum', () => {
     expect(moveAtOnce(made(30), at)).toEqual({ kind: 'test', index: 0 });
     expect(optimalCost(made(60), at)).toBeCloseTo(150, 6);
     expect(moveAtOnce(made(60), at)).toMatchObject({ kind: 'repair' });
+  });
+});
+
+describe('a worked example of decision analysis', () => {
+  // The oil wildcatter: Raiffa (1968), Decision Analysis, chapter on the value of information (figures from memory). Profits of
+  // drilling: dry -70, wet 50, soaking 200, at odds .5, .3, .2; a sounding costs 10 and shows no, open or closed structure.
+  // Published: drilling unsounded is worth 20; sounding first and drilling unless no structure shows, 22.5.
+  // As a job: drilling is a repair of price 10, further 60 where it fails, leaving alone costs 210; a wet well is worth 150 less
+  // than a soaking one, which is a cure that fails in 5 of 9 cases (150 / 270). Profit = 210 - cost.
+  const wildcatter: DecisionModel = {
+    tests: [
+      {
+        id: 'sounding',
+        cost: 10,
+        stage: 0,
+        outcomes: [
+          [0.6, 0.3, 0.1],
+          [0.3, 0.4, 0.4],
+          [0.1, 0.3, 0.5],
+        ].map((row) => Float64Array.from(row)),
+      },
+    ],
+    repairs: [
+      {
+        id: 'drill',
+        cost: 10,
+        stage: 0,
+        nuisance: 60,
+        cures: [
+          { hypothesis: 1, chance: 4 / 9 },
+          { hypothesis: 2, chance: 1 },
+        ],
+      },
+    ],
+    stageCost: [0],
+    writeOff: 210,
+  };
+  const before: Standing = { odds: Float64Array.from([0.5, 0.3, 0.2]), stage: 0, testsDone: new Set(), repairsDone: new Set() };
+
+  test('drilling at once is worth 20, sounding first 22.5, and a free sounding 12.5 more than none', () => {
+    const plan = planRepairs(wildcatter, before.odds);
+    expect(210 - plan.cost).toBeCloseTo(20, 9);
+    expect(testValues(wildcatter, before, plan)[0]?.saves).toBeCloseTo(12.5, 9);
+    expect(210 - optimalCost(wildcatter, before)).toBeCloseTo(22.5, 9);
+  });
+
+  test('both looks sound first, leave the well alone where no structure shows, and drill otherwise', () => {
+    for (const decide of [moveAtOnce, (model: DecisionModel, at: Standing) => refinedMove(model, at)]) {
+      expect(decide(wildcatter, before)).toEqual({ kind: 'test', index: 0 });
+      const { next } = after(wildcatter, before, { kind: 'test', index: 0 });
+      expect(next.map((at) => decide(wildcatter, at).kind)).toEqual(['give-up', 'repair', 'repair']);
+      expect(210 - costOfFollowing(wildcatter, before, decide)).toBeCloseTo(22.5, 9);
+    }
   });
 });

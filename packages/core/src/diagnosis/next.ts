@@ -2,7 +2,7 @@
  * What to do next, by one of three orders over the same steps: what leads to the cheapest end, what tells most per minute, or
  * the layout's fixed list.
  */
-import { moveAtOnce, payingTests, refinedMoves, testValues, type Move, type RefineOptions } from '../decision/index.ts';
+import { moveAtOnce, moveOf, payingTests, refinedMoves, testValues, type Move, type RefineOptions } from '../decision/index.ts';
 import type { CompiledPack } from '../knowledge/index.ts';
 import type { CaseInput, Settings } from '../ledger/index.ts';
 import { believe, type Belief } from './belief.ts';
@@ -159,16 +159,27 @@ function cheapestSteps(all: readonly Scored[], belief: Belief, compiled: Compile
   );
   const { model, at, plan } = decision;
   const toEndMinor = Math.round(plan.cost);
-  const worth = payingTests(testValues(model, at, plan)).flatMap(({ index, saves, cost }): NextStep[] => {
+  const paying = payingTests(testValues(model, at, plan));
+  const worth = paying.flatMap(({ index, saves, cost }): NextStep[] => {
     const step = open[index]?.step;
     const savesMinor = Math.round(saves - cost);
-    return step ? [{ ...step, because: { ...step.because, code: 'least-cost', savesMinor, toEndMinor } }] : [];
+    return step ? [{ ...step, because: { ...step.because, code: 'least-cost', savesMinor, perMinor: saves / cost, toEndMinor } }] : [];
   });
-  const repairs = plan.sequence.flatMap((index): NextStep[] => {
-    const step = repairStep(model.repairs[index]?.id ?? '', belief, compiled, layoutId, settings);
-    return step ? [{ ...step, because: { code: 'cheaper-than-testing', toEndMinor } }] : [];
+  const move = moveOf(model, at, plan, paying);
+  const before = move.kind === 'repair' && worth.length > 0 ? move.index : undefined;
+  const repairs = plan.sequence.map((index) => {
+    const { id, cures } = model.repairs[index] ?? { id: '', cures: [] };
+    const step = repairStep(id, belief, compiled, layoutId, settings);
+    const chance = cures.reduce((sum, cure) => sum + (at.odds[cure.hypothesis] ?? 0) * cure.chance, 0);
+    const code = index === before ? ('repair-before-test' as const) : ('cheaper-than-testing' as const);
+    return { index, steps: step ? [{ ...step, because: { code, chance, toEndMinor } }] : [] };
   });
-  return [...worth, ...repairs, ...(plan.sequence.length === 0 ? [giveUpStep(compiled, settings, toEndMinor)] : [])];
+  return [
+    ...repairs.flatMap(({ index, steps }) => (index === before ? steps : [])),
+    ...worth,
+    ...repairs.flatMap(({ index, steps }) => (index === before ? [] : steps)),
+    ...(plan.sequence.length === 0 ? [giveUpStep(compiled, settings, toEndMinor)] : []),
+  ];
 }
 
 const giveUpStep = (compiled: CompiledPack, settings: Settings, toEndMinor: number): NextStep => ({

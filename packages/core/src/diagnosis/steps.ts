@@ -17,6 +17,7 @@ export const reasonCodes = [
   'chosen-anyway',
   'least-cost',
   'cheaper-than-testing',
+  'repair-before-test',
   'give-up-question',
   'does-not-pay',
 ] as const;
@@ -42,6 +43,10 @@ export interface Reason {
   readonly position?: number;
   /** Expected saving of the step, its own cost taken off, minor units. */
   readonly savesMinor?: number;
+  /** What is saved for each unit it costs. */
+  readonly perMinor?: number;
+  /** P(this repair cures). */
+  readonly chance?: number;
   /** Expected cost to the end from here by the best way known, minor units. */
   readonly toEndMinor?: number;
 }

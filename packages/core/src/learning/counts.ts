@@ -45,4 +45,30 @@ export function countsOf(jobs: readonly ClosedJob[], compiled: CompiledPack, sna
   return { snapshot, jobs: [...faults.values()], told: [], outcomes: [...outcomes.values()].filter(({ outcome }) => !silent.has(outcome)) };
 }
 
+/**
+ * Counts of single jobs, and what was told, as one snapshot. Rows come out in the order of their keys: the same jobs give the
+ * same document, in whatever order they were closed.
+ */
+export function mergeCounts(parts: readonly Counts[], told: Counts['told'], snapshot: number): Counts {
+  return {
+    snapshot,
+    jobs: summed(parts.flatMap(({ jobs }) => jobs)),
+    told: [...told].sort((a, b) => (keyOf(a) < keyOf(b) ? -1 : 1)),
+    outcomes: summed(parts.flatMap(({ outcomes }) => outcomes)),
+  };
+}
+
+const keyOf = (row: object): string =>
+  Object.entries(row)
+    .filter(([name]) => name !== 'n')
+    .sort(([a], [b]) => (a < b ? -1 : 1))
+    .map(([name, value]) => `${name}=${String(value)}`)
+    .join('|');
+
+function summed<T extends { readonly n: number }>(rows: readonly T[]): T[] {
+  const byKey = new Map<string, T>();
+  for (const row of rows) byKey.set(keyOf(row), { ...row, n: (byKey.get(keyOf(row))?.n ?? 0) + row.n });
+  return [...byKey].sort(([a], [b]) => (a < b ? -1 : 1)).map(([, row]) => row);
+}
+
 const silent: ReadonlySet<string> = new Set(['cant-tell', 'not-possible']);

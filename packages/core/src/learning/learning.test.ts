@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { foldCase, type CaseFold } from '../diagnosis/index.ts';
 import type { Counts, Entry } from '../ledger/index.ts';
 import { caseOf, shipped } from '../testing/shipped.ts';
-import { calibration, calibrationOf, countsOf, withCounts } from './index.ts';
+import { calibration, calibrationOf, countsOf, mergeCounts, withCounts } from './index.ts';
 
 const jobOf = (fault: string, symptom = 'sound-dark', set: Record<string, unknown> = {}) => {
   const input = caseOf([symptom], ['torch=faint-picture', { kind: 'fault.confirmed', assembly: 'main', fault }], set);
@@ -57,6 +57,35 @@ describe('learning from closed jobs', () => {
     const asJobs: Counts = { snapshot: 1, jobs: [{ layout: 'led-tcon', fault: 'tcon.bias-dead', n: 20 }], told: [], outcomes: [] };
     expect(withCounts(shipped(), told('tcon.bias-dead')).startingOdds.get('led-tcon')).toEqual(
       withCounts(shipped(), asJobs).startingOdds.get('led-tcon'),
+    );
+  });
+
+  test('told with the complaint it came with, it speaks for that complaint more than without', () => {
+    const told = (symptom?: string): Counts => ({
+      snapshot: 1,
+      jobs: [],
+      told: [{ layout: 'led-tcon', ...(symptom === undefined ? {} : { symptom }), fault: 'tcon.bias-dead', n: 20, by: 'a' }],
+      outcomes: [],
+    });
+    expect(odds(withThem(told('sound-dark')), 'tcon')).toBeGreaterThan(odds(withThem(told()), 'tcon'));
+    expect(odds(withThem(told('half-picture')), 'tcon')).toBeLessThan(odds(withThem(told()), 'tcon'));
+  });
+
+  test('counts of single jobs, merged, are the counts of all of them, in whatever order', () => {
+    const jobs = ['main.light-command', 'tcon.bias-dead', 'main.light-command'].map((fault, index) =>
+      jobOf(fault, 'sound-dark', index === 2 ? { family: 'quorvane.qk3' } : {}),
+    );
+    const parts = jobs.map((job) => countsOf([job], shipped(), 0));
+    const merged = mergeCounts(parts, [], 7);
+    expect(merged).toEqual(mergeCounts([...parts].reverse(), [], 7));
+    const all = countsOf(jobs, shipped(), 7);
+    expect({ ...merged, jobs: new Set(merged.jobs), outcomes: new Set(merged.outcomes) }).toEqual({
+      ...all,
+      jobs: new Set(all.jobs),
+      outcomes: new Set(all.outcomes),
+    });
+    expect(mergeCounts([...parts, ...parts], [], 7).jobs.map(({ n: times }) => times)).toEqual(
+      merged.jobs.map(({ n: times }) => 2 * times),
     );
   });
 

@@ -39,24 +39,19 @@ function learn(compiled: CompiledPack, counts: Counts): CompiledPack {
     const faults = compiled.faultsOf.get(id) ?? [];
     const book = compiled.startingOdds.get(id) ?? [];
     const place = new Map(faults.map((fault, index) => [fault.id, index]));
-    /** n for each fault; experience told of an assembly is spread over its faults as the book has them. */
+    /** By fault; experience told of an assembly is spread over its faults as the book has them. */
+    const rows = [...counts.jobs, ...counts.told]
+      .filter((row) => row.layout === id)
+      .flatMap(({ family, symptom, fault, n }) => {
+        const index = place.get(compiled.currentId(fault));
+        if (index !== undefined) return [{ family, symptom, index, n }];
+        const members = faults.flatMap((one, at) => (one.assembly === fault ? [at] : []));
+        const weight = members.reduce((sum, at) => sum + (book[at] ?? 0), 0);
+        return members.map((at) => ({ family, symptom, index: at, n: (n * (book[at] ?? 0)) / weight }));
+      });
     const tally = (only: (row: { family?: string | undefined }) => boolean): number[] => {
       const seen = faults.map(() => 0);
-      const add = (index: number, n: number): void => void (seen[index] = (seen[index] ?? 0) + n);
-      for (const row of counts.jobs) {
-        const index = place.get(compiled.currentId(row.fault));
-        if (row.layout === id && index !== undefined && only(row)) add(index, row.n);
-      }
-      for (const row of counts.told) {
-        if (row.layout !== id || !only(row)) continue;
-        const index = place.get(compiled.currentId(row.fault));
-        if (index !== undefined) add(index, row.n);
-        else {
-          const members = faults.flatMap((fault, at) => (fault.assembly === row.fault ? [at] : []));
-          const weight = members.reduce((sum, at) => sum + (book[at] ?? 0), 0);
-          for (const at of members) add(at, (row.n * (book[at] ?? 0)) / weight);
-        }
-      }
+      for (const row of rows) if (only(row)) seen[row.index] = (seen[row.index] ?? 0) + row.n;
       return seen;
     };
     const layoutOdds = shrunk(
@@ -69,14 +64,12 @@ function learn(compiled: CompiledPack, counts: Counts): CompiledPack {
       const seen = tally((row) => row.family === family.id);
       if (seen.some((n) => n > 0)) byFamily.set(`${id}|${family.id}`, shrunk(layoutOdds, seen, layoutStarting));
     }
-    for (const fault of faults) {
-      const rows = counts.jobs.filter(
-        (row) => row.layout === id && row.symptom !== undefined && compiled.currentId(row.fault) === fault.id,
-      );
-      if (rows.length === 0) continue;
+    for (const [at, fault] of faults.entries()) {
+      const own = rows.filter(({ index, symptom }) => index === at && symptom !== undefined);
+      if (own.length === 0) continue;
       symptoms.set(
         `${id}|${fault.id}`,
-        compiled.symptomIds.map((symptom) => rows.reduce((sum, row) => sum + (row.symptom === symptom ? row.n : 0), 0)),
+        compiled.symptomIds.map((symptom) => own.reduce((sum, row) => sum + (row.symptom === symptom ? row.n : 0), 0)),
       );
     }
   }

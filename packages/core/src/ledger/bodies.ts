@@ -41,7 +41,13 @@ export const bodySchemas = {
     condition: z.array(z.enum(conditions)).optional(),
     earlier: plainText.optional(),
   }),
-  'pack.pinned': z.strictObject({ kind: z.literal('pack.pinned'), v: v1, hash: z.string().regex(/^[0-9a-f]{64}$/) }),
+  'pack.pinned': z.strictObject({
+    kind: z.literal('pack.pinned'),
+    v: z.literal(2),
+    hash: z.string().regex(/^[0-9a-f]{64}$/),
+    /** Number of the counts; 0 is the book alone; left out: they stay what they were. */
+    snapshot: z.number().int().min(0).optional(),
+  }),
   'layout.found': z.strictObject({ kind: z.literal('layout.found'), v: v1, layout: layoutGuessSchema }),
   'symptom.reported': z.strictObject({
     kind: z.literal('symptom.reported'),

@@ -133,8 +133,8 @@ export function findEntry(entries: readonly Entry[], reference: string | number)
 }
 
 /** A job's ledger as fold input: the set's facts are those of its opening entry. */
-export function caseOfLedger(entries: readonly Entry[], settings: Settings = defaultSettings): CaseInput {
+export function caseOfLedger(entries: readonly Entry[], settings: Settings = defaultSettings, counts?: Counts): CaseInput {
   const opened = entries.find((entry) => entry.body.kind === 'job.opened');
   const set = opened?.body.kind === 'job.opened' ? opened.body.set : { layout: { odds: {} } };
-  return { set, settings, entries };
+  return { set, settings, entries, ...(counts ? { counts } : {}) };
 }

@@ -18,3 +18,4 @@ export { liveEntries } from './live.ts';
 export { setOnArrival, stateAfter, type SetState } from './setState.ts';
 export { currentFormat, currentVersion, readBody, type LedgerFormat, type ReadBody, type Upgrader } from './upgrade.ts';
 export { countsSchema, type Counts } from './counts.ts';
+export { pinsOf, type Pins } from './pins.ts';

@@ -15,7 +15,13 @@ export interface LedgerFormat {
   readonly upgraders: Readonly<Record<string, Readonly<Record<number, Upgrader>>>>;
 }
 
-export const currentFormat: LedgerFormat = { schemas: bodySchemas, upgraders: {} };
+export const currentFormat: LedgerFormat = {
+  schemas: bodySchemas,
+  upgraders: {
+    // Version 2 may name the counts as well as the pack.
+    'pack.pinned': { 1: (body) => body },
+  },
+};
 
 export function currentVersion(kind: string, format: LedgerFormat = currentFormat): number {
   return 1 + Object.keys(format.upgraders[kind] ?? {}).length;

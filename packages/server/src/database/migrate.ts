@@ -2,9 +2,11 @@
 import { QueryTypes, type QueryInterface, type Sequelize } from 'sequelize';
 import { SequelizeStorage, Umzug } from 'umzug';
 import * as foundation from './migrations/0001-foundation.ts';
+import * as counts from './migrations/0002-counts.ts';
 
 const migrations: readonly { name: string; up: (options: { context: QueryInterface }) => Promise<void> }[] = [
   { name: '0001-foundation', up: foundation.up },
+  { name: '0002-counts', up: counts.up },
 ];
 
 export const newestMigration = migrations.at(-1)?.name ?? null;
@@ -30,9 +32,9 @@ export async function migrate(owner: Sequelize, appRole: string | undefined): Pr
 /** The app may add to the ledger and read it; what it may change is named table by table. */
 async function grant(owner: Sequelize, appRole: string): Promise<void> {
   const role = `"${appRole.replaceAll('"', '""')}"`;
-  const changeable = ['people', 'customers', 'sets', 'jobs', 'job_cards', 'entry_texts', 'meta'].join(', ');
+  const changeable = ['people', 'customers', 'sets', 'jobs', 'job_cards', 'entry_texts', 'told_experience', 'meta'].join(', ');
   await owner.query(`GRANT USAGE ON SCHEMA public TO ${role}`);
-  await owner.query(`GRANT SELECT, INSERT ON ledger_entries, packs TO ${role}`);
+  await owner.query(`GRANT SELECT, INSERT ON ledger_entries, packs, counts_snapshots TO ${role}`);
   await owner.query(`GRANT SELECT, INSERT, UPDATE ON ${changeable} TO ${role}`);
   await owner.query(`GRANT DELETE ON job_cards TO ${role}`);
   await owner.query(`GRANT SELECT ON migrations TO ${role}`);

@@ -34,6 +34,8 @@ export interface JobRow extends Model<InferAttributes<JobRow>, InferCreationAttr
   customerId: string | null;
   setId: string;
   packHash: string;
+  /** Counts it was opened with; null is the book alone. */
+  snapshot: number | null;
   lastSeq: CreationOptional<number>;
   openedAt: Date;
 }
@@ -58,7 +60,25 @@ export interface JobCardRow extends Model<InferAttributes<JobCardRow>, InferCrea
   jobId: string;
   state: string;
   card: object;
+  /** What it adds to the shop's counts; null while it adds nothing. */
+  counted: object | null;
   updatedAt: Date;
+}
+export interface SnapshotRow extends Model<InferAttributes<SnapshotRow>, InferCreationAttributes<SnapshotRow>> {
+  number: CreationOptional<number>;
+  counts: object;
+  madeAt: Date;
+}
+export interface ToldRow extends Model<InferAttributes<ToldRow>, InferCreationAttributes<ToldRow>> {
+  id: string;
+  by: string;
+  layout: string;
+  family: string | null;
+  symptom: string | null;
+  fault: string;
+  n: number;
+  at: Date;
+  withdrawnAt: Date | null;
 }
 export interface MetaRow extends Model<InferAttributes<MetaRow>, InferCreationAttributes<MetaRow>> {
   key: string;
@@ -74,6 +94,8 @@ export interface Models {
   readonly entries: ModelStatic<EntryRow>;
   readonly texts: ModelStatic<EntryTextRow>;
   readonly cards: ModelStatic<JobCardRow>;
+  readonly snapshots: ModelStatic<SnapshotRow>;
+  readonly told: ModelStatic<ToldRow>;
   readonly meta: ModelStatic<MetaRow>;
 }
 
@@ -102,6 +124,7 @@ export function defineModels(sequelize: Sequelize): Models {
         customerId: { type: DataTypes.UUID, allowNull: true },
         setId: uuid(),
         packHash: text(),
+        snapshot: { type: DataTypes.INTEGER, allowNull: true },
         lastSeq: { type: DataTypes.INTEGER, allowNull: false, defaultValue: 0 },
         openedAt: date(),
       },
@@ -124,7 +147,31 @@ export function defineModels(sequelize: Sequelize): Models {
       options('ledger_entries'),
     ),
     texts: sequelize.define<EntryTextRow>('entryText', { entryId: key(), field: textKey(), content: textOrNull() }, options('entry_texts')),
-    cards: sequelize.define<JobCardRow>('jobCard', { jobId: key(), state: text(), card: json(), updatedAt: date() }, options('job_cards')),
+    cards: sequelize.define<JobCardRow>(
+      'jobCard',
+      { jobId: key(), state: text(), card: json(), counted: { type: DataTypes.JSONB, allowNull: true }, updatedAt: date() },
+      options('job_cards'),
+    ),
+    snapshots: sequelize.define<SnapshotRow>(
+      'snapshot',
+      { number: { type: DataTypes.INTEGER, autoIncrement: true, primaryKey: true }, counts: json(), madeAt: date() },
+      options('counts_snapshots'),
+    ),
+    told: sequelize.define<ToldRow>(
+      'told',
+      {
+        id: key(),
+        by: uuid(),
+        layout: text(),
+        family: textOrNull(),
+        symptom: textOrNull(),
+        fault: text(),
+        n: integer(),
+        at: date(),
+        withdrawnAt: { type: DataTypes.DATE, allowNull: true },
+      },
+      options('told_experience'),
+    ),
     meta: sequelize.define<MetaRow>('meta', { key: textKey(), value: text() }, options('meta')),
   };
 }

@@ -1,10 +1,12 @@
 /** Use cases around a job: taking in, reading, listing, exporting, rebuilding cards. */
 import type { Job, JobCard, NewJob } from '@veglia/contract';
-import { defaultSettings, type CaseFile, type Entry, type Problem } from '@veglia/core';
+import { defaultSettings, pinsOf, type CaseFile, type Entry, type Problem } from '@veglia/core';
+import { newestSnapshot } from '../counts/counts.ts';
 import { ApiError } from '../http/apiError.ts';
 import type { JobRow } from '../database/models.ts';
+import { requirePerson } from '../people.ts';
 import type { Store } from '../store.ts';
-import { appendLocked, checkDrafts, findJob, readLedger, requirePerson, writeCard } from './ledger.ts';
+import { appendLocked, caseOfJob, checkDrafts, findJob, readLedger, writeCard } from './ledger.ts';
 
 /** Taking in twice with the same id takes in once, and returns the job that is there. */
 export async function takeIn(store: Store, request: NewJob, newId: () => string): Promise<Job> {
@@ -18,6 +20,7 @@ export async function takeIn(store: Store, request: NewJob, newId: () => string)
   const known = await store.models.jobs.findByPk(request.id);
   if (known === null) {
     const packHash = await store.packs.currentHash();
+    const snapshot = (await newestSnapshot(store)) || null;
     await store.sequelize.transaction(async (transaction) => {
       await requirePerson(store, request.by, transaction);
       const { customer, plate } = request;
@@ -26,7 +29,7 @@ export async function takeIn(store: Store, request: NewJob, newId: () => string)
       const setId = newId();
       await store.models.sets.create({ id: setId, ...plate }, { transaction });
       const openedAt = new Date(first?.at ?? store.now());
-      const job = await store.models.jobs.create({ id: request.id, customerId, setId, packHash, openedAt }, { transaction });
+      const job = await store.models.jobs.create({ id: request.id, customerId, setId, packHash, snapshot, openedAt }, { transaction });
       await appendLocked(store, job, request.by, drafts, transaction);
     });
   }
@@ -36,6 +39,7 @@ export async function takeIn(store: Store, request: NewJob, newId: () => string)
 export async function readJob(store: Store, id: string): Promise<Job> {
   const job = await findJob(store, id);
   const entries = await readLedger(store, id);
+  const pins = pinsOf({ hash: job.packHash, snapshot: job.snapshot ?? 0 }, entries);
   const plate = await store.models.sets.findByPk(job.setId);
   const customer = job.customerId === null ? null : await store.models.customers.findByPk(job.customerId);
   return {
@@ -44,7 +48,8 @@ export async function readJob(store: Store, id: string): Promise<Job> {
     openedAt: job.openedAt.toISOString(),
     customer: customer === null ? null : { name: customer.name ?? '', contact: customer.contact ?? '' },
     plate: { maker: plate?.maker ?? '', model: plate?.model ?? '', serial: plate?.serial ?? '' },
-    packHash: job.packHash,
+    packHash: pins.hash,
+    snapshot: pins.snapshot,
     settings: defaultSettings,
     entries: entries.map((entry) => ({ ...entry, body: { ...entry.body } })),
   };
@@ -62,9 +67,9 @@ export async function listJobs(store: Store): Promise<JobCard[]> {
 export async function exportCase(store: Store, id: string): Promise<CaseFile> {
   const job = await findJob(store, id);
   const entries = await readLedger(store, id);
-  const opened = entries.find((entry) => entry.body.kind === 'job.opened');
-  if (opened?.body.kind !== 'job.opened') throw new Error(`job ${id} has no opening entry`);
-  return { format: 'veglia-case', version: 1, pack: { hash: job.packHash }, set: opened.body.set, settings: defaultSettings, entries };
+  const { pins, input } = await caseOfJob(store, job, entries);
+  const { set, settings, counts } = input;
+  return { format: 'veglia-case', version: 1, pack: { hash: pins.hash }, ...(counts ? { counts } : {}), set, settings, entries };
 }
 
 /** Makes every card anew; returns how many. */

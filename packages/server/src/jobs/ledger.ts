@@ -8,17 +8,25 @@ import type { EntryDraft } from '@veglia/contract';
 import {
   caseOfLedger,
   cardOf,
+  countsOf,
+  defaultSettings,
   InputRefused,
   personalFields,
+  pinsOf,
   readBody,
   redactedText,
   type Body,
+  type CaseInput,
+  type CompiledPack,
   type Entry,
+  type Pins,
   type Problem,
 } from '@veglia/core';
 import { Op, type Transaction } from 'sequelize';
+import { countsAt } from '../counts/counts.ts';
 import { ApiError } from '../http/apiError.ts';
 import type { EntryRow, JobRow } from '../database/models.ts';
+import { requirePerson } from '../people.ts';
 import type { Store } from '../store.ts';
 
 /** Drafts with their bodies checked; throws InputRefused with everything wrong in any of them. */
@@ -88,11 +96,6 @@ export async function append(
   });
 }
 
-export async function requirePerson(store: Store, id: string, transaction?: Transaction): Promise<void> {
-  const person = await store.models.people.findByPk(id, transaction ? { transaction } : {});
-  if (person === null) throw new ApiError('unknown-person', [{ code: 'unknown-id', where: 'by', value: id, expected: 'person' }]);
-}
-
 /** The caller holds the lock on the job's row. */
 export async function appendLocked(
   store: Store,
@@ -105,6 +108,7 @@ export async function appendLocked(
   const there = await models.entries.findAll({ where: { id: { [Op.in]: drafts.map((draft) => draft.id) } }, transaction });
   const foreign = there.find((row) => row.jobId !== job.id);
   if (foreign) throw new ApiError('entry-conflict', [{ code: 'duplicate-id', where: 'entries', value: foreign.id }]);
+  await requirePins(store, drafts, transaction);
   const ledger = await readLedger(store, job.id, transaction);
   const stored = new Map(ledger.map((entry) => [entry.id, entry]));
   let seq = job.lastSeq;
@@ -156,11 +160,33 @@ function sameBody(a: Body, b: Body): boolean {
   return plain(a) === plain(b);
 }
 
+/** A job as the core reads it: with the pack and the counts that it goes by now. */
+export async function caseOfJob(
+  store: Store,
+  job: JobRow,
+  entries: readonly Entry[],
+  transaction?: Transaction,
+): Promise<{ readonly pins: Pins; readonly compiled: CompiledPack; readonly input: CaseInput }> {
+  const pins = pinsOf({ hash: job.packHash, snapshot: job.snapshot ?? 0 }, entries);
+  const counts = await countsAt(store, pins.snapshot, transaction);
+  return { pins, compiled: await store.packs.compiled(pins.hash), input: caseOfLedger(entries, defaultSettings, counts) };
+}
+
+/** What an entry moves the job to must be here; throws unknown-pack or unknown-counts. */
+async function requirePins(store: Store, drafts: readonly { readonly body: Body }[], transaction: Transaction): Promise<void> {
+  for (const { body } of drafts) {
+    if (body.kind !== 'pack.pinned') continue;
+    await store.packs.document(body.hash);
+    await countsAt(store, body.snapshot ?? 0, transaction);
+  }
+}
+
 /** Makes a job's row in `job_cards` anew from its ledger. */
 export async function writeCard(store: Store, job: JobRow, entries: readonly Entry[], transaction?: Transaction): Promise<void> {
   const options = transaction ? { transaction } : {};
-  const compiled = await store.packs.compiled(job.packHash);
-  const facts = cardOf(caseOfLedger(entries), compiled);
+  const { compiled, input } = await caseOfJob(store, job, entries, transaction);
+  const facts = cardOf(input, compiled);
+  const counted = facts.state === 'closed' ? countsOf([input], compiled, 0) : null;
   const plate = await store.models.sets.findByPk(job.setId, options);
   const customer = job.customerId === null ? null : await store.models.customers.findByPk(job.customerId, options);
   const card = {
@@ -176,5 +202,8 @@ export async function writeCard(store: Store, job: JobRow, entries: readonly Ent
     outcome: facts.outcome ?? null,
     entryCount: facts.entryCount,
   };
-  await store.models.cards.upsert({ jobId: job.id, state: facts.state, card, updatedAt: store.now() }, options);
+  await store.models.cards.upsert(
+    { jobId: job.id, state: facts.state, card, counted: counted && counted.jobs.length > 0 ? counted : null, updatedAt: store.now() },
+    options,
+  );
 }

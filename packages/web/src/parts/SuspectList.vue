@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { AssemblyView, CompiledPack } from '@veglia/core';
+import { notInBook, type AssemblyView, type CompiledPack } from '@veglia/core';
 import { computed, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { percent, useNames } from '../names.ts';
@@ -11,6 +11,8 @@ const names = useNames(() => props.compiled);
 const open = ref('');
 /** Those that are still in play first; the ruled-out ones behind, by odds. */
 const ordered = computed(() => [...props.assemblies].sort((a, b) => Number(a.verdict === 'cleared') - Number(b.verdict === 'cleared')));
+const counted = ({ jobs, told }: { jobs: number; told: number }): string =>
+  told > 0 ? t('bench.counted.told', { jobs, told }) : t('bench.counted.n', { jobs });
 /** What ruled it out: the observation that weighed most against it. */
 const against = (one: AssemblyView): string => {
   const reason = one.because.find((because) => because.weight < 0);
@@ -27,7 +29,10 @@ const factor = (weight: number): string => {
     <li v-for="one in ordered" :key="one.id" :class="one.verdict" :data-assembly="one.id" :data-verdict="one.verdict">
       <button type="button" class="row" :aria-expanded="open === one.id" @click="open = open === one.id ? '' : one.id">
         <VerdictMark :verdict="one.verdict" :odds="one.odds" />
-        <span class="name">{{ names.assembly(one.id) }}</span>
+        <span class="name"
+          >{{ names.assembly(one.id) }}
+          <span v-if="one.n && one.verdict !== 'cleared' && one.id !== notInBook" class="n">{{ counted(one.n) }}</span></span
+        >
         <span class="verdict">{{ one.verdict === 'cleared' ? against(one) : t(`core.verdict.${one.verdict}`) }}</span>
         <span v-if="one.verdict !== 'cleared'" class="figure odds">{{ percent(one.odds) }}</span>
       </button>
@@ -50,6 +55,7 @@ const factor = (weight: number): string => {
       </div>
     </li>
   </ul>
+  <p class="soft origin">{{ assemblies.some((one) => one.n) ? t('bench.counted.jobs') : t('bench.counted.none') }}</p>
 </template>
 
 <style scoped>
@@ -68,6 +74,16 @@ const factor = (weight: number): string => {
 .name {
   flex: 1;
   font-weight: 600;
+}
+.n {
+  font-weight: 400;
+  font-size: 14px;
+  color: var(--ink-soft);
+  white-space: nowrap;
+}
+.origin {
+  margin-top: 6px;
+  font-size: 14px;
 }
 .verdict {
   color: var(--ink-soft);

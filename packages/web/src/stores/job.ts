@@ -8,6 +8,7 @@ import {
   type Body,
   type CaseFold,
   type CompiledPack,
+  type Counts,
   type Entry,
   type Policy,
 } from '@veglia/core';
@@ -29,6 +30,7 @@ export const useJob = defineStore('job', () => {
   const session = useSession();
   const job = shallowRef<Job>();
   const compiled = shallowRef<CompiledPack>();
+  const counts = shallowRef<Counts>();
   const stored = shallowRef<Entry[]>([]);
   const waiting = shallowRef<outbox.Waiting[]>([]);
   const policy = ref<Policy>('cost');
@@ -57,13 +59,17 @@ export const useJob = defineStore('job', () => {
   const waitingIds = computed(() => new Set(waiting.value.map((one) => one.draft.id)));
   const refused = computed(() => waiting.value.filter((one) => one.refused !== undefined));
 
-  const input = computed(() => (job.value ? caseOfLedger(entries.value, job.value.settings) : undefined));
+  const input = computed(() => (job.value ? caseOfLedger(entries.value, job.value.settings, counts.value) : undefined));
   const fold = computed<CaseFold | undefined>(() => {
     if (!compiled.value || !input.value) return undefined;
     return foldCase(input.value, compiled.value, policy.value);
   });
 
-  function accept(loaded: Job): void {
+  /** The pack and the counts come first: a fold is never shown with those of another job. */
+  async function accept(loaded: Job): Promise<void> {
+    const pack = await packs.byHash(loaded.packHash);
+    counts.value = await packs.countsAt(loaded.snapshot);
+    compiled.value = pack;
     job.value = loaded;
     stored.value = loaded.entries.flatMap((raw): Entry[] => {
       const read = readBody(raw.body, `entry ${raw.seq}`);
@@ -86,8 +92,7 @@ export const useJob = defineStore('job', () => {
         missing.value = true;
         return;
       }
-      compiled.value = await packs.byHash(reply.value.packHash);
-      accept(reply.value);
+      await accept(reply.value);
       reached.value = true;
     } catch (error) {
       if (!(error instanceof NotReached)) throw error;
@@ -148,7 +153,7 @@ export const useJob = defineStore('job', () => {
             await outbox.markRefused(run, words);
           }
           const fresh = await api.job(id);
-          if (fresh.ok) accept(fresh.value);
+          if (fresh.ok) await accept(fresh.value);
         }
         reached.value = true;
       } catch (error) {
@@ -174,6 +179,7 @@ export const useJob = defineStore('job', () => {
   return {
     job,
     compiled,
+    counts,
     entries,
     waiting,
     waitingIds,

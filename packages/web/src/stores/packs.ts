@@ -1,11 +1,12 @@
-/** Knowledge packs, fetched by hash and compiled once. */
-import { compilePack, type CompiledPack, type Text } from '@veglia/core';
+/** Knowledge packs, fetched by hash and compiled once; the shop's counts beside them, by number. */
+import { compilePack, type CompiledPack, type Counts, type Text } from '@veglia/core';
 import { defineStore } from 'pinia';
 import { markRaw, shallowRef } from 'vue';
 import { api, NotReached } from '../api.ts';
 
 export const usePacks = defineStore('packs', () => {
   const compiled = new Map<string, CompiledPack>();
+  const counted = new Map<number, Counts>();
   const current = shallowRef<CompiledPack>();
 
   async function byHash(hash: string): Promise<CompiledPack> {
@@ -25,7 +26,26 @@ export const usePacks = defineStore('packs', () => {
     return current.value;
   }
 
-  return { current, byHash, loadCurrent };
+  /** Counts by number, for as long as the page lives; undefined for 0, the book alone. */
+  async function countsAt(number: number): Promise<Counts | undefined> {
+    if (number === 0) return undefined;
+    const known = counted.get(number);
+    if (known) return known;
+    const reply = await api.counts(number);
+    if (!reply.ok) throw new NotReached(reply.problem.title);
+    const made = markRaw(reply.value);
+    counted.set(number, made);
+    return made;
+  }
+
+  /** Number of the counts a new job would get. */
+  async function newestCounts(): Promise<number> {
+    const reply = await api.newestCounts();
+    if (!reply.ok) throw new NotReached(reply.problem.title);
+    return reply.value;
+  }
+
+  return { current, byHash, loadCurrent, countsAt, newestCounts };
 });
 
 /** A pack's text in the language of the screen. */

@@ -15,6 +15,7 @@ import DeeperLine from './DeeperLine.vue';
 import DoubtfulList from './DoubtfulList.vue';
 import LedgerList from './LedgerList.vue';
 import NewComplaint from './NewComplaint.vue';
+import NewerCounts from './NewerCounts.vue';
 import NextPanel from './NextPanel.vue';
 
 const props = defineProps<{ id: string }>();
@@ -47,7 +48,7 @@ const entryWords = (id: string): string => {
 
 const deeper = useDeeperLook();
 /** Reasons a deeper look can better; a proof, a code or a question stays what it is. */
-const byCost = computed(() => ['least-cost', 'cheaper-than-testing'].includes(steps.value[0]?.because.code ?? ''));
+const byCost = computed(() => ['least-cost', 'cheaper-than-testing', 'repair-before-test'].includes(steps.value[0]?.because.code ?? ''));
 watch(
   () => [store.input, store.compiled, byCost.value] as const,
   ([input, compiled, looks]) => {
@@ -221,6 +222,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
           <h2>{{ t('bench.suspects') }}</h2>
           <SuspectList :assemblies="fold.assemblies" :compiled="compiled" :entry-words="entryWords" />
         </section>
+        <NewerCounts v-if="store.input && !fold.closed" :key="id" :input="store.input" :fold="fold" @write="write" />
         <DoubtfulList v-if="store.input && !fold.closed" :input="store.input" :compiled="compiled" :repair-failed="repairFailed" />
       </div>
       <div class="column">

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** One step, large: what to do, what to watch, what it may do to you, and one key an answer. */
-import { reasonSentence, words, type Language } from '@veglia/contract';
-import type { Body, CaseFold, CompiledPack, NextStep } from '@veglia/core';
+import { comparisonSentence, reasonSentence, words, type Language } from '@veglia/contract';
+import { compareSteps, type Body, type CaseFold, type CompiledPack, type NextStep } from '@veglia/core';
 import { computed, ref, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { money, percent, useNames } from '../../names.ts';
@@ -57,6 +57,17 @@ const why = computed(() => {
     names.assembly(id),
   );
 });
+
+/** Against the second and the third; only the suggested step has to stand up to them. */
+const before = computed(() =>
+  props.chosen
+    ? []
+    : compareSteps(props.fold.next).map((one) =>
+        comparisonSentence(one, words[locale.value as Language] ?? words.en, (step) =>
+          names.step(step.kind, step.id, step.kind === 'test' ? step.of : undefined),
+        ),
+      ),
+);
 
 function answer(outcome: string): void {
   const current = test.value;
@@ -138,6 +149,10 @@ defineExpose({ press });
       <span v-if="step.needs !== 'any'">{{ t(`core.need.${step.needs}`) }}</span>
     </p>
     <p class="why">{{ why }}</p>
+    <details v-if="before.length > 0" class="why" data-test="before">
+      <summary>{{ t('bench.whyFirst') }}</summary>
+      <p v-for="sentence in before" :key="sentence">{{ sentence }}</p>
+    </details>
 
     <ul v-if="cautions.length > 0" class="cautions" data-test="cautions">
       <li v-if="recorded.length > 0" class="kills">

@@ -62,6 +62,8 @@ export function useEntryWords(compiled: () => CompiledPack | undefined): (entry:
         };
       case 'job.closed':
         return { title: t('entry.job.closed', { outcome: t(`outcome.${body.outcome}`), minutes: body.minutes }), detail: body.remains };
+      case 'pack.pinned':
+        return { title: t('entry.pack.pinned', { counts: body.snapshot ?? '?' }) };
       case 'job.reopened':
         return { title: t('entry.job.reopened'), detail: body.reason };
       default:

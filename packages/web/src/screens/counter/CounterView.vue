@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { newJobSchema, type Job } from '@veglia/contract';
-import { caseOfLedger, conditions, foldCase, type Body, type CaseFold, type SetFacts } from '@veglia/core';
+import { caseOfLedger, conditions, foldCase, type Body, type CaseFold, type Counts, type SetFacts } from '@veglia/core';
 import { v7 as uuidv7 } from 'uuid';
 import { computed, nextTick, onMounted, reactive, ref, shallowRef } from 'vue';
 import { useI18n } from 'vue-i18n';
@@ -42,12 +42,14 @@ const errors = reactive<Record<string, string>>({});
 const refusal = ref('');
 const saving = ref(false);
 const saved = shallowRef<Job>();
+const counts = shallowRef<Counts>();
 const reached = ref(true);
 const start = ref<HTMLElement>();
 
 async function load(): Promise<void> {
   try {
     await packs.loadCurrent();
+    counts.value = await packs.countsAt(await packs.newestCounts());
     if (session.people.length === 0) await session.load();
     reached.value = true;
   } catch (error) {
@@ -114,7 +116,7 @@ const bodies = computed<Body[]>(() => {
 const preview = computed<CaseFold | undefined>(() => {
   if (!packs.current || form.symptoms.length === 0) return undefined;
   const entries = bodies.value.map((body, index) => ({ id: `draft-${index}`, seq: index + 1, at: '', by: '', basedOn: 0, body }));
-  return foldCase(caseOfLedger(entries), packs.current);
+  return foldCase(caseOfLedger(entries, undefined, counts.value), packs.current);
 });
 const hidesMore = computed(() => form.condition.some((one) => one === 'liquid' || one === 'storm' || one === 'dropped'));
 

@@ -1,0 +1,17 @@
+/** The pack and the counts a job goes by. */
+import type { Entry } from './caseFile.ts';
+import { liveEntries } from './live.ts';
+
+/** What a job goes by: as it was opened, then as its ledger moved it. */
+export interface Pins {
+  readonly hash: string;
+  /** Number of the counts; 0 is the book alone. */
+  readonly snapshot: number;
+}
+
+export function pinsOf(opened: Pins, entries: readonly Entry[]): Pins {
+  return liveEntries(entries).reduce(
+    (pins, { body }) => (body.kind === 'pack.pinned' ? { hash: body.hash, snapshot: body.snapshot ?? pins.snapshot } : pins),
+    opened,
+  );
+}

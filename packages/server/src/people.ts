@@ -1,0 +1,10 @@
+/** Who may write. Accounts come later; a name is needed now, so that every entry has somebody behind it. */
+import type { Transaction } from 'sequelize';
+import { ApiError } from './http/apiError.ts';
+import type { Store } from './store.ts';
+
+/** Throws unknown-person. */
+export async function requirePerson(store: Store, id: string, transaction?: Transaction): Promise<void> {
+  const person = await store.models.people.findByPk(id, transaction ? { transaction } : {});
+  if (person === null) throw new ApiError('unknown-person', [{ code: 'unknown-id', where: 'by', value: id, expected: 'person' }]);
+}
