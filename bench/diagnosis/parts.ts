@@ -366,7 +366,7 @@ const parts = {
           at: '2026-01-01T00:00:00Z',
           by: 'bench',
           basedOn: 0,
-          body: { kind: 'symptom.reported', v: 1, symptoms: [complaint] },
+          body: { kind: 'symptom.reported', v: 2, symptoms: [complaint] },
         },
       ];
       const input = { set: { layout: one.layoutId }, settings: usualSettings, entries };
@@ -401,7 +401,7 @@ function longLedger(compiled: CompiledPack, count: number) {
   const tests = compiled.testsOf.get('led-tcon') ?? [];
   const entries: Entry[] = Array.from({ length: count }, (_, index): Entry => {
     const at = { id: `e${index}`, seq: index + 1, at: '2026-01-01T00:00:00Z', by: 'bench', basedOn: index };
-    if (index === 0) return { ...at, body: { kind: 'symptom.reported', v: 1, symptoms: ['restart-loop'] } };
+    if (index === 0) return { ...at, body: { kind: 'symptom.reported', v: 2, symptoms: ['restart-loop'] } };
     if (index % 4 === 3) return { ...at, body: { kind: 'note.added', v: 1, text: 'as before' } };
     const test = tests[index % tests.length];
     const of = test?.of ? compiled.objectsOf(test, 'led-tcon')[0] : undefined;

@@ -77,6 +77,6 @@ function complaining(layout: string, symptom: string): CaseInput {
   return {
     set: { layout },
     settings: defaultSettings,
-    entries: [{ ...at, body: { kind: 'symptom.reported', v: 1, symptoms: [symptom] } }],
+    entries: [{ ...at, body: { kind: 'symptom.reported', v: 2, symptoms: [symptom] } }],
   };
 }

@@ -9,6 +9,7 @@ export {
   idSchema,
   inScope,
   knownAs,
+  layoutOddsByLooks,
   packSchema,
   parsePack,
   silentOutcomes,
@@ -33,6 +34,7 @@ export type {
   Text,
 } from './knowledge/index.ts';
 export {
+  accessories,
   bodySchemas,
   caseFileSchema,
   caseOfLedger,
@@ -41,6 +43,8 @@ export {
   currentFormat,
   currentVersion,
   defaultSettings,
+  earlierHands,
+  earlierWork,
   entryKinds,
   findEntry,
   flashResults,
@@ -51,11 +55,14 @@ export {
   parseCase,
   partSources,
   personalFields,
+  photoSubjects,
   pinsOf,
+  quoteOptions,
   readBody,
   redactedText,
   setFactsSchema,
   settingsSchema,
+  theorySources,
 } from './ledger/index.ts';
 export type {
   Body,
@@ -150,3 +157,6 @@ export type { Decide, DecisionModel, DecisionRepair, DecisionTest, FollowLimits,
 export { calibration, calibrationOf, countedFor, countsOf, mergeCounts, withCounts } from './learning/index.ts';
 export type { Calibration, CalibrationTenth } from './learning/index.ts';
 export { codesGivenFault, groupDistance, nearestCodes, readingGivenCode, type BlinkReading } from './blink/index.ts';
+export { billEnds, billSpread, likelyBill, type BillEnd, type BillSpread } from './money/index.ts';
+export { readQuick, type QuickBody, type QuickItem, type QuickReading } from './quicklog/index.ts';
+export { similarJobs, type PastJob, type SimilarJob } from './shop/index.ts';

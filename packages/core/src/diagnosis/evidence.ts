@@ -56,6 +56,7 @@ export function interpret(input: CaseInput, compiled: CompiledPack): Interpretat
   let state = setOnArrival;
   let blinkRead = false;
   let closed = false;
+  let comesAndGoes = false;
   // Another complaint after a repair: the case starts anew, keeping what still holds.
   const epoch = live.findLast(({ body }) => body.kind === 'repair.done' && body.result === 'changed')?.seq ?? 0;
 
@@ -65,6 +66,7 @@ export function interpret(input: CaseInput, compiled: CompiledPack): Interpretat
       unused.push({ entry: entry.id, code: 'earlier-fault' });
     } else if (body.kind === 'symptom.reported') {
       symptomEntries.push(entry);
+      comesAndGoes ||= body.often === 'sometimes';
       for (const id of body.symptoms) {
         const current = compiled.currentId(id);
         if (compiled.symptomIds.includes(current)) symptoms.add(current);
@@ -121,7 +123,9 @@ export function interpret(input: CaseInput, compiled: CompiledPack): Interpretat
     if (test.speaksOnlyIf.some(({ needs }) => !holds(needs, now))) return refuse('could-not-change', test.id);
     let error = compiled.likelihoodWord(test.error);
     if (body.sure === 'think-so') error = Math.max(error, thinkSoError);
-    if (body.symptomPresent === 'unknown') error = Math.max(error, unknownPresenceError);
+    // What comes and goes may have been away while all looked well; what looked wrong was there.
+    const maybeAway = comesAndGoes && body.symptomPresent === undefined && body.outcome === plainOutcome(test, now, compiled);
+    if (body.symptomPresent === 'unknown' || maybeAway) error = Math.max(error, unknownPresenceError);
     if (body.asDesigned === false) error = Math.max(error, weakError);
     const otherSet = !inScope(test.scope, identityOf({ family, identity }));
     if (otherSet || (test.scope.symptoms && !holds({ symptoms: test.scope.symptoms }, now))) {

@@ -24,7 +24,7 @@ export { leftOutCodes, offersOf, type LeftOutCode, type Offer } from './offers.t
 export { proofOf } from './proof.ts';
 export { secondFaultOdds, twoFaults, type TwoFaults } from './pairs.ts';
 export { entropyBits, logOdds, posterior } from './posterior.ts';
-export { outcomeTable } from './rows.ts';
+export { circumstancesIn, outcomeTable, plainOutcome } from './rows.ts';
 export {
   minutesToStage,
   priceOf,

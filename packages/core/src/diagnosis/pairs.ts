@@ -14,14 +14,14 @@ import { circumstancesIn, plainOutcome } from './rows.ts';
 // Values of ours until closed jobs tell better ones.
 /** Sets with a second fault that bears on the complaint. */
 const secondFault = 0.03;
-/** The same after liquid, a surge or a fall. */
+/** The same after liquid, a surge, a fall, or another hand. */
 const secondAfterHarm = 0.15;
-const harm = new Set(['liquid', 'storm', 'dropped']);
+const harm = new Set(['liquid', 'storm', 'dropped', 'boards-swapped', 'parts-replaced', 'memory-written', 'heated']);
 
 /** Chance of a second fault before anything was measured, by what happened to the set. */
 export function secondFaultOdds(input: Pick<CaseInput, 'entries'>): number {
   const opened = liveEntries(input.entries).find(({ body }) => body.kind === 'job.opened')?.body;
-  const conditions = opened?.kind === 'job.opened' ? (opened.condition ?? []) : [];
+  const conditions = opened?.kind === 'job.opened' ? [...(opened.condition ?? []), ...(opened.earlierDid ?? [])] : [];
   return conditions.some((one) => harm.has(one)) ? secondAfterHarm : secondFault;
 }
 

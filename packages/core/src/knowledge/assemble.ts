@@ -3,7 +3,7 @@
  *
  *   pack.json                      the document's head: title, thresholds, aliases
  *   scale.json                     the words and their numbers
- *   assemblies|symptoms|stages|cautions|places|tools|schools.json     one list each
+ *   assemblies|symptoms|stages|cautions|places|tools|schools|looks.json     one list each
  *   layouts|faults|tests|repairs|families/*.json  one item or a list of items a file; a layout may
  *                                                 be made from another one (specialise.ts)
  */
@@ -18,7 +18,7 @@ export interface PackFile {
   readonly text: string;
 }
 
-const singleLists = ['assemblies', 'symptoms', 'stages', 'cautions', 'places', 'tools', 'schools'] as const;
+const singleLists = ['assemblies', 'symptoms', 'stages', 'cautions', 'places', 'tools', 'schools', 'looks'] as const;
 const folders = ['layouts', 'faults', 'tests', 'repairs', 'families'] as const;
 
 /** Throws InputRefused with every file that isn't JSON and every schema issue. Item order follows the file names. */

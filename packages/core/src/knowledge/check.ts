@@ -57,6 +57,7 @@ export function checkPack(pack: Pack): Problem[] {
     ['repairs', pack.repairs],
     ['families', pack.families],
     ['schools', pack.schools],
+    ['looks', pack.looks],
   ];
   for (const [list, items] of named) {
     const seen = new Set<string>();
@@ -71,6 +72,16 @@ export function checkPack(pack: Pack): Problem[] {
   }
   for (const stage of pack.stages) {
     for (const caution of stage.cautions) refer('caution', caution, `stages/${stage.id}.cautions`);
+  }
+
+  for (const look of pack.looks) {
+    const answers = look.answers.map(({ id }) => id);
+    look.rows.forEach((one, index) => {
+      const where = `looks/${look.id}.rows[${index}]`;
+      for (const id of one.for) if (id !== '*') refer('layout', id, where);
+      row(one.odds, answers, where);
+    });
+    if (!look.rows.at(-1)?.for.includes('*')) problems.push({ code: 'row-missing-default', where: `looks/${look.id}` });
   }
 
   for (const layout of pack.layouts) checkLayout(pack, layout, known, refer, word, problems);

@@ -4,6 +4,7 @@ export { checkPack } from './check.ts';
 export { compilePack, selectRow, traitsHold, type CompiledPack } from './compile.ts';
 export { classifyCut, type CutClass } from './graph.ts';
 export { hashPack } from './hash.ts';
+export { layoutOddsByLooks } from './looks.ts';
 export { deriveProcedure, drainMinutes, type PowerNeed, type Procedure } from './procedure.ts';
 export { rest, rowNumbers, rowSumRange, type RowNumbers } from './scale.ts';
 export { idSchema, packSchema, repairKinds, silentOutcomes } from './schema.ts';

@@ -13,6 +13,8 @@ export type Text = z.infer<typeof textSchema>;
 
 const sourceSchema = z.string().min(3);
 const wordSchema = z.string().regex(/^[a-z]+(?:-[a-z]+)*$/);
+/** Plain words, lower case, as typed in a hurry. */
+const phrasesSchema = z.array(z.string().min(1)).min(1);
 const minutesSchema = z.number().min(0).max(100_000);
 
 /** Odds of outcomes (or symptoms) in words; at most one may be `rest`, which takes what the others leave. */
@@ -32,6 +34,8 @@ export const stageSchema = z.strictObject({
   minutes: minutesSchema,
   /** Cautions to be read before the first step of this stage. */
   cautions: z.array(idSchema),
+  /** How a bench says in a hurry that the set is this far open. */
+  quick: phrasesSchema.optional(),
 });
 
 export const cautionSchema = z.strictObject({
@@ -54,6 +58,8 @@ export const symptomSchema = z.strictObject({
   name: textSchema,
   /** How a customer says it. */
   said: textSchema,
+  /** Other ways it is said, for finding it while somebody talks. */
+  also: phrasesSchema.optional(),
   source: sourceSchema,
 });
 
@@ -261,13 +267,21 @@ export const likelihoodBlockSchema = z.strictObject({
 export const testSchema = z.strictObject({
   id: idSchema,
   name: textSchema,
+  /** What a quick line calls it. */
+  quick: phrasesSchema.optional(),
   how: textSchema,
   watch: textSchema,
   do: z.array(stepSchema).min(1),
   observe: z.strictObject({
     /** In order: the first outcome one of whose `seen` holds is the one; without `seen` it is what else remains. */
     outcomes: z
-      .array(z.strictObject({ id: idSchema, name: textSchema, seen: z.array(seenSchema).min(1).optional() }))
+      .array(z.strictObject({
+          id: idSchema,
+          name: textSchema,
+          seen: z.array(seenSchema).min(1).optional(),
+          /** Words of a quick line that mean this outcome, beside its name. */
+          said: phrasesSchema.optional(),
+        }))
       .min(2)
       .max(7),
   }),
@@ -384,6 +398,19 @@ export const schoolSchema = z.strictObject({
   source: sourceSchema,
 });
 
+/** What can be seen of a set's layout without a screwdriver: a question, its answers, and how each layout answers it. */
+export const lookSchema = z.strictObject({
+  id: idSchema,
+  name: textSchema,
+  answers: z
+    .array(z.strictObject({ id: idSchema, name: textSchema }))
+    .min(2)
+    .max(5),
+  /** Layout ids or `*`; the first row that names a layout counts. */
+  rows: z.array(z.strictObject({ for: z.array(z.union([idSchema, z.literal('*')])).min(1), odds: oddsRowSchema })).min(1),
+  source: sourceSchema,
+});
+
 /** Numbers the fold decides by, in one place. */
 export const thresholdsSchema = z.strictObject({
   proven: z.number().gt(0.5).lt(1),
@@ -405,6 +432,8 @@ export const packSchema = z.strictObject({
   places: z.array(idSchema),
   tools: z.array(z.strictObject({ id: idSchema, name: textSchema })),
   symptoms: z.array(symptomSchema).min(1),
+  /** How a layout is told from outside; a pack without them guesses by how common each is. */
+  looks: z.array(lookSchema),
   layouts: z.array(layoutSchema).min(1),
   faults: z.array(faultSchema).min(1),
   tests: z.array(testSchema).min(1),

@@ -28,7 +28,13 @@ const v1 = z.literal(1);
 const entryReference = z.union([z.string().min(1), z.number().int().min(1)]);
 
 export const conditions = ['crack', 'liquid', 'storm', 'dropped', 'smell', 'opened-before', 'screws-missing'] as const;
+export const accessories = ['stand', 'remote', 'cord', 'wall-mount', 'card', 'box'] as const;
+export const earlierHands = ['owner', 'acquaintance', 'another-shop', 'unknown'] as const;
+export const earlierWork = ['only-opened', 'boards-swapped', 'parts-replaced', 'memory-written', 'heated'] as const;
+export const theorySources = ['customer', 'web', 'video', 'another-shop', 'dealer', 'colleague'] as const;
 export const outcomesOfAJob = ['repaired', 'repaired-with-known-flaw', 'workaround', 'not-worth-it', 'handed-back'] as const;
+export const photoSubjects = ['plate', 'board', 'panel-label', 'condition', 'inside', 'other'] as const;
+export const quoteOptions = ['repair', 'with-known-flaw', 'workaround', 'diagnose-only', 'hand-back', 'donor'] as const;
 export const partSources = ['new', 'refurbished', 'pulled', 'donor', 'own-stock'] as const;
 export const memories = ['eeprom', 'spi-nor', 'emmc'] as const;
 export const flashResults = ['starts', 'no-change', 'failed'] as const;
@@ -36,10 +42,33 @@ export const flashResults = ['starts', 'no-change', 'failed'] as const;
 export const bodySchemas = {
   'job.opened': z.strictObject({
     kind: z.literal('job.opened'),
-    v: v1,
+    v: z.literal(2),
     set: setFactsSchema,
     condition: z.array(z.enum(conditions)).optional(),
     earlier: plainText.optional(),
+    earlierBy: z.enum(earlierHands).optional(),
+    /** What was done before it came here: evidence with doubt, and possibly new faults. */
+    earlierDid: z.array(z.enum(earlierWork)).optional(),
+    /** Came along with the set. */
+    accessories: z.array(z.enum(accessories)).optional(),
+    otherAccessories: plainText.optional(),
+    /** A warranty that still runs ends with the opening. */
+    warranty: z.enum(['running', 'over', 'unknown']).optional(),
+    /** May settings, recordings and accounts be wiped by a flash or reset? */
+    mayLoseData: z.boolean().optional(),
+    /** What the customer uses the set for, and what they could do without. */
+    needs: plainText.optional(),
+    canDoWithout: plainText.optional(),
+    /** What was seen from outside: look id -> answer id. */
+    looks: z.record(idSchema, idSchema).optional(),
+  }),
+  /** An explanation somebody brought along: a hypothesis with its kind of source, never a finding. */
+  'theory.told': z.strictObject({
+    kind: z.literal('theory.told'),
+    v: v1,
+    assembly: idSchema.optional(),
+    source: z.enum(theorySources),
+    text: plainText,
   }),
   'pack.pinned': z.strictObject({
     kind: z.literal('pack.pinned'),
@@ -51,10 +80,15 @@ export const bodySchemas = {
   'layout.found': z.strictObject({ kind: z.literal('layout.found'), v: v1, layout: layoutGuessSchema }),
   'symptom.reported': z.strictObject({
     kind: z.literal('symptom.reported'),
-    v: v1,
+    v: z.literal(2),
     symptoms: z.array(idSchema).min(1).max(6),
     /** The customer's own words. */
     words: plainText.optional(),
+    often: z.enum(['always', 'sometimes']).optional(),
+    temperature: z.enum(['cold', 'warm', 'any']).optional(),
+    /** Since when, and after what, as told. */
+    since: plainText.optional(),
+    after: plainText.optional(),
   }),
   'blink.read': z.strictObject({
     kind: z.literal('blink.read'),
@@ -141,7 +175,13 @@ export const bodySchemas = {
     image: z.string().min(1).max(300),
     result: z.enum(flashResults),
   }),
-  'photo.added': z.strictObject({ kind: z.literal('photo.added'), v: v1, photo: z.uuid(), caption: plainText.optional() }),
+  'photo.added': z.strictObject({
+    kind: z.literal('photo.added'),
+    v: z.literal(2),
+    photo: z.uuid(),
+    of: z.enum(photoSubjects).optional(),
+    caption: plainText.optional(),
+  }),
   'note.added': z.strictObject({ kind: z.literal('note.added'), v: v1, text: plainText }),
   'entry.retracted': z.strictObject({
     kind: z.literal('entry.retracted'),
@@ -151,9 +191,30 @@ export const bodySchemas = {
     reason: plainText,
   }),
   'text.redacted': z.strictObject({ kind: z.literal('text.redacted'), v: v1, entry: entryReference, field: z.string().min(1) }),
-  'limit.agreed': z.strictObject({ kind: z.literal('limit.agreed'), v: v1, limit: money, minutes: minutes.optional() }),
-  'quote.sent': z.strictObject({ kind: z.literal('quote.sent'), v: v1, total: money }),
-  'quote.answered': z.strictObject({ kind: z.literal('quote.answered'), v: v1, answer: z.enum(['yes', 'no']), who: plainText.optional() }),
+  'limit.agreed': z.strictObject({
+    kind: z.literal('limit.agreed'),
+    v: z.literal(2),
+    /** May be spent without calling. */
+    limit: money.optional(),
+    minutes: minutes.optional(),
+    /** What looking at it costs, repaired or not. */
+    checkFee: money.optional(),
+  }),
+  'quote.sent': z.strictObject({
+    kind: z.literal('quote.sent'),
+    v: z.literal(2),
+    total: money,
+    /** The other end, where a range was told. */
+    upTo: money.optional(),
+    options: z.array(z.enum(quoteOptions)).optional(),
+  }),
+  'quote.answered': z.strictObject({
+    kind: z.literal('quote.answered'),
+    v: z.literal(2),
+    answer: z.enum(['yes', 'no', 'later']),
+    option: z.enum(quoteOptions).optional(),
+    who: plainText.optional(),
+  }),
   'fault.confirmed': z.strictObject({
     kind: z.literal('fault.confirmed'),
     v: v1,
@@ -181,8 +242,9 @@ export const entryKinds = Object.keys(bodySchemas) as EntryKind[];
  * the facts stay; everything else in a body must never carry personal data.
  */
 export const personalFields: Partial<Record<EntryKind, readonly string[]>> = {
-  'job.opened': ['earlier'],
-  'symptom.reported': ['words'],
+  'job.opened': ['earlier', 'otherAccessories', 'needs', 'canDoWithout'],
+  'theory.told': ['text'],
+  'symptom.reported': ['words', 'since', 'after'],
   'photo.added': ['caption'],
   'note.added': ['text'],
   'entry.retracted': ['reason'],

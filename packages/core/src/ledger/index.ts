@@ -1,6 +1,9 @@
 export {
+  accessories,
   bodySchemas,
   conditions,
+  earlierHands,
+  earlierWork,
   entryKinds,
   flashResults,
   layoutGuessSchema,
@@ -8,7 +11,10 @@ export {
   outcomesOfAJob,
   partSources,
   personalFields,
+  photoSubjects,
+  quoteOptions,
   redactedText,
+  theorySources,
   setFactsSchema,
 } from './bodies.ts';
 export type { Body, BodyOf, EntryKind, Money, SetFacts } from './bodies.ts';

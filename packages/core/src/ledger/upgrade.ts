@@ -18,8 +18,14 @@ export interface LedgerFormat {
 export const currentFormat: LedgerFormat = {
   schemas: bodySchemas,
   upgraders: {
-    // Version 2 may name the counts as well as the pack.
     'pack.pinned': { 1: (body) => body },
+    // Version 2 of these only has more that may be said.
+    'job.opened': { 1: (body) => body },
+    'symptom.reported': { 1: (body) => body },
+    'limit.agreed': { 1: (body) => body },
+    'quote.sent': { 1: (body) => body },
+    'quote.answered': { 1: (body) => body },
+    'photo.added': { 1: (body) => body },
   },
 };
 

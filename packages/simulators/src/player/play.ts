@@ -76,7 +76,7 @@ export function play(
   };
   const report = (): void => {
     const complaint = opponent.complaint();
-    if (complaint !== undefined) write({ kind: 'symptom.reported', v: 1, symptoms: [complaint] });
+    if (complaint !== undefined) write({ kind: 'symptom.reported', v: 2, symptoms: [complaint] });
   };
   const ended = (ending: Play['ending']): Play => ({
     entries,

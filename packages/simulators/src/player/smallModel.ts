@@ -23,7 +23,7 @@ export function smallModel(compiled: CompiledPack, faults: number, tests: number
       at: '2026-01-01T00:00:00Z',
       by: 'bench',
       basedOn: 0,
-      body: { kind: 'symptom.reported' as const, v: 1 as const, symptoms: [symptom] },
+      body: { kind: 'symptom.reported' as const, v: 2 as const, symptoms: [symptom] },
     },
   ];
   const belief = believe({ set: { layout: layout.id }, settings: defaultSettings, entries }, compiled);

@@ -1,0 +1,77 @@
+import { describe, expect, test } from '@jest/globals';
+import { optimalCost, type DecisionModel, type Standing } from '../decision/index.ts';
+import { caseOf, shipped } from '../testing/shipped.ts';
+import { billEnds, billSpread, likelyBill, type BillEnd } from './index.ts';
+
+const start = (odds: readonly number[]): Standing => ({
+  odds: Float64Array.from(odds),
+  stage: 0,
+  testsDone: new Set(),
+  repairsDone: new Set(),
+});
+/** Two faults; a sure test for 10, a repair each, giving up at 500. */
+const two: DecisionModel = {
+  tests: [{ id: 't', cost: 10, stage: 0, outcomes: [Float64Array.from([1, 0]), Float64Array.from([0, 1])] }],
+  repairs: [
+    { id: 'a', cost: 100, stage: 0, nuisance: 0, cures: [{ hypothesis: 0, chance: 1 }] },
+    { id: 'b', cost: 300, stage: 0, nuisance: 0, cures: [{ hypothesis: 1, chance: 0.8 }] },
+  ],
+  stageCost: [0],
+  writeOff: 500,
+};
+
+describe('the bill before a job is begun', () => {
+  test('told by hand: test, then the right repair, or what was spent when it is given up', () => {
+    // Half a: 10 + 100. Half b: 10 + 300, of which a fifth isn't cured and is given up at the same bill. Arithmetic, no source.
+    const ends = billEnds(two, start([0.5, 0.5]));
+    const byEnd = (end: string, minor: number): number =>
+      ends.filter((one) => one.end === end && one.minor === minor).reduce((sum, { odds }) => sum + odds, 0);
+    expect(byEnd('cured', 110)).toBeCloseTo(0.5, 12);
+    expect(byEnd('cured', 310)).toBeCloseTo(0.4, 12);
+    expect(byEnd('given-up', 310)).toBeCloseTo(0.1, 12);
+    expect(billSpread(ends)).toEqual({ low: 110, middle: 110, high: 310, givenUp: expect.closeTo(0.1, 12) as unknown, curedMiddle: 110 });
+  });
+
+  test('bill and loss together are what the way costs: the exact optimum where the way is the best one', () => {
+    const at = start([0.5, 0.5]);
+    const expected = billEnds(two, at).reduce((sum, { odds, minor, end }) => sum + odds * (minor + (end === 'given-up' ? 500 : 0)), 0);
+    expect(expected).toBeCloseTo(optimalCost(two, at), 9);
+  });
+
+  test('ends cover everything, however early branches are closed', () => {
+    for (const limits of [
+      { leastShare: 0, standings: 1000 },
+      { leastShare: 0.3, standings: 1000 },
+      { leastShare: 0, standings: 1 },
+    ]) {
+      const ends = billEnds(two, start([0.3, 0.7]), limits);
+      expect(ends.reduce((sum, { odds }) => sum + odds, 0)).toBeCloseTo(1, 12);
+    }
+  });
+
+  test.each<[string, BillEnd[], unknown]>([
+    ['nothing', [], undefined],
+    ['ends without odds', [{ odds: 0, minor: 5, end: 'cured' }], undefined],
+    ['one end', [{ odds: 0.2, minor: 5, end: 'given-up' }], { low: 5, middle: 5, high: 5, givenUp: 1 }],
+  ])('of %s', (_, ends, spread) => {
+    expect(billSpread(ends)).toEqual(spread);
+  });
+
+  test('a crack is dearer to hope for than a dead standby rail, and gives up more often', () => {
+    const fuse = likelyBill(caseOf(['dead'], ['look.glass=clean']), shipped())!;
+    const crack = likelyBill(caseOf(['half-picture'], ['look.glass=cracked']), shipped())!;
+    expect(fuse.low).toBeLessThanOrEqual(fuse.middle);
+    expect(fuse.middle).toBeLessThanOrEqual(fuse.high);
+    expect(crack.givenUp).toBeGreaterThan(fuse.givenUp + 0.3);
+    expect(fuse.givenUp).toBeLessThan(0.3);
+  });
+
+  test('where the layout isn’t known, each that is possible counts by its odds; a case of nothing has no bill', () => {
+    const spread = (layout: unknown) => likelyBill(caseOf(['dead'], [], { layout }), shipped())!;
+    const [one, other] = [spread('led-tcon'), spread('plasma')];
+    const mixed = spread({ odds: { 'led-tcon': 0.5, plasma: 0.5 } });
+    expect(mixed.high).toBeGreaterThanOrEqual(Math.min(one.high, other.high));
+    expect(mixed.high).toBeLessThanOrEqual(Math.max(one.high, other.high));
+    expect(likelyBill({ ...caseOf(['dead']), entries: [] }, shipped())).toBeUndefined();
+  });
+});

@@ -1,0 +1,2 @@
+export { billEnds, billSpread, usualBillLimits, type BillEnd, type BillLimits, type BillSpread } from './bill.ts';
+export { likelyBill } from './likelyBill.ts';

@@ -1,0 +1,213 @@
+/**
+ * One free line, in any order ("fuse ok, sb 5.1, pson 0.1, harness out lit"), read into observations of this set's tests.
+ * Nothing is taken by itself: each reading is shown, and a person says yes. What isn't understood stays a note.
+ *
+ * The words are the pack's: a test's `quick` phrases and name, an outcome's `said` phrases, id and name, a stage's `quick`. A
+ * number is read by what the outcome would have to be seen as: volts over nominal (the family's rail at that point, else the
+ * usual value there), or ohms.
+ */
+import type { CompiledPack, Family, TestDefinition } from '../knowledge/index.ts';
+import type { Body } from '../ledger/index.ts';
+
+export interface QuickContext {
+  readonly compiled: CompiledPack;
+  readonly layoutId: string;
+  readonly family: Family | undefined;
+  /** Outcome a test shows where nothing is wrong with what it looks at; for "ok" and "bad". */
+  readonly plainOutcome: (test: TestDefinition) => string | undefined;
+}
+
+export type QuickBody = Extract<Body, { kind: 'test.answered' | 'blink.read' | 'set.changed' }>;
+
+export interface QuickItem {
+  /** The words it was read from. */
+  readonly text: string;
+  readonly body: QuickBody;
+}
+
+export interface QuickReading {
+  readonly items: readonly QuickItem[];
+  /** What nothing was made of, in order. */
+  readonly rest: readonly string[];
+}
+
+const good = new Set(['ok', 'okay', 'good', 'fine', 'normal', 'right']);
+const bad = new Set(['bad', 'dead', 'wrong', 'faulty', 'nok', 'not ok', 'fails', 'failed']);
+const unsure = /\b(?:maybe|think so|i think|perhaps)\b|\?/g;
+/** A wire that should swing and reads at least this share of its usual value has moved. */
+const swungShare = 0.6;
+
+interface Phrase {
+  readonly words: readonly string[];
+  readonly kind: 'test' | 'stage' | 'blink';
+  readonly id: string;
+}
+
+export function readQuickLine(line: string, context: QuickContext): QuickReading {
+  const phrases = phrasesOf(context);
+  const items: QuickItem[] = [];
+  const rest: string[] = [];
+  for (const clause of line.split(/[,;\n]+/)) {
+    const text = clause.trim();
+    if (text === '') continue;
+    for (const segment of segmentsOf(text, phrases)) {
+      const body = segment.phrase && bodyOf(segment.phrase, segment.around, context);
+      if (body) items.push({ text: segment.text, body });
+      else rest.push(segment.text);
+    }
+  }
+  return { items, rest };
+}
+
+const wordsOf = (text: string): string[] =>
+  text
+    .toLowerCase()
+    .replaceAll('’', '')
+    .split(/[^a-z0-9.+_?-]+/)
+    .map((word) => word.replace(/^[.-]+|[.]+$/g, ''))
+    .filter((word) => word !== '');
+
+function phrasesOf({ compiled, layoutId }: QuickContext): Phrase[] {
+  const phrases: Phrase[] = [
+    { words: ['blinks'], kind: 'blink', id: 'blink' },
+    { words: ['blink'], kind: 'blink', id: 'blink' },
+  ];
+  for (const test of compiled.testsOf.get(layoutId) ?? []) {
+    for (const phrase of [...(test.quick ?? []), ...Object.values(test.name)])
+      phrases.push({ words: wordsOf(phrase), kind: 'test', id: test.id });
+  }
+  for (const stage of compiled.pack.stages) {
+    for (const phrase of stage.quick ?? []) phrases.push({ words: wordsOf(phrase), kind: 'stage', id: stage.id });
+  }
+  // Longest first: "picture cable out" is not "picture".
+  return phrases.filter(({ words }) => words.length > 0).sort((a, b) => b.words.length - a.words.length);
+}
+
+interface Segment {
+  readonly text: string;
+  readonly phrase: Phrase | undefined;
+  /** Words beside the phrase. */
+  readonly around: readonly string[];
+}
+
+/** A clause holds one observation, or several that each begin with their phrase. */
+function segmentsOf(text: string, phrases: readonly Phrase[]): Segment[] {
+  const words = wordsOf(text);
+  const found: { at: number; phrase: Phrase }[] = [];
+  for (let at = 0; at < words.length;) {
+    const phrase = phrases.find((one) => one.words.every((word, index) => words[at + index] === word));
+    // Named again, it is the same one: "menu: no menu".
+    if (phrase && found.at(-1)?.phrase.id !== phrase.id) found.push({ at, phrase });
+    at += phrase?.words.length ?? 1;
+  }
+  const [first] = found;
+  if (!first) return [{ text, phrase: undefined, around: words }];
+  if (found.length === 1) {
+    const around = [...words.slice(0, first.at), ...words.slice(first.at + first.phrase.words.length)];
+    return [{ text, phrase: first.phrase, around }];
+  }
+  const before = words.slice(0, first.at);
+  const segments = found.map(({ at, phrase }, index): Segment => {
+    const end = found[index + 1]?.at ?? words.length;
+    return { text: words.slice(at, end).join(' '), phrase, around: words.slice(at + phrase.words.length, end) };
+  });
+  return before.length > 0 ? [{ text: before.join(' '), phrase: undefined, around: before }, ...segments] : segments;
+}
+
+function bodyOf(phrase: Phrase, around: readonly string[], context: QuickContext): QuickBody | undefined {
+  if (phrase.kind === 'stage') return around.length === 0 ? { kind: 'set.changed', v: 1, stage: phrase.id } : undefined;
+  // A test's own name may end in its outcome: "key wire moves".
+  const said = (around.length > 0 ? around : phrase.words).join(' ');
+  if (phrase.kind === 'blink') {
+    const groups = (/\d+(?:[ -]\d+){0,3}/.exec(said)?.[0] ?? '').split(/[ -]/).map(Number);
+    if (groups.some((count) => !(count >= 1 && count <= 99))) return undefined;
+    return { kind: 'blink.read', v: 1, groups, cycles: /\btwice\b/.test(said) ? 2 : 1 };
+  }
+  const test = context.compiled.tests.get(phrase.id);
+  if (!test || test.of?.required) return undefined;
+  const told = said.replace(unsure, ' ').trim();
+  const value = numberIn(told);
+  const outcome = value === undefined ? outcomeNamed(test, told, context) : outcomeRead(test, value, context);
+  if (outcome === undefined) return undefined;
+  return {
+    kind: 'test.answered',
+    v: 1,
+    test: test.id,
+    outcome,
+    sure: told === said.trim() ? 'sure' : 'think-so',
+    ...(value === undefined ? {} : { raw: `${value.value} ${value.unit === 'ohms' ? 'Ω' : 'V'}` }),
+  };
+}
+
+interface TypedValue {
+  readonly value: number;
+  readonly unit: 'volts' | 'ohms' | undefined;
+}
+
+/** "5.1", "5.1v", "4k7" is not read: a bench writes 4.7k. */
+function numberIn(told: string): TypedValue | undefined {
+  const match = /(?:^|\s)(\d+(?:\.\d+)?)\s*(v|volts?|k|kohms?|m|mohms?|r|ohms?|mv)?(?:\s|$)/.exec(told);
+  if (!match) return undefined;
+  const value = Number(match[1]);
+  const unit = match[2] ?? '';
+  if (unit.startsWith('mv')) return { value: value / 1000, unit: 'volts' };
+  if (unit.startsWith('v')) return { value, unit: 'volts' };
+  if (unit.startsWith('k')) return { value: value * 1000, unit: 'ohms' };
+  if (unit.startsWith('m')) return { value: value * 1e6, unit: 'ohms' };
+  return { value, unit: unit === '' ? undefined : 'ohms' };
+}
+
+/** The outcome whose words fit best; "ok" is the plain one, "bad" the other where there are only two. */
+function outcomeNamed(test: TestDefinition, told: string, { plainOutcome }: QuickContext): string | undefined {
+  const words = wordsOf(told);
+  const { outcomes } = test.observe;
+  const scored = outcomes.map((outcome) => {
+    const own = [...(outcome.said ?? []), outcome.id.replaceAll('-', ' '), ...Object.values(outcome.name)].map(wordsOf);
+    return { id: outcome.id, fits: Math.max(...own.map((phrase) => (holdsPhrase(words, phrase) ? phrase.length : 0))) };
+  });
+  const most = Math.max(...scored.map(({ fits }) => fits));
+  const best = scored.filter(({ fits }) => fits === most);
+  if (most > 0) return best.length === 1 ? best[0]?.id : undefined;
+  const plain = plainOutcome(test);
+  if (words.some((word) => good.has(word))) return plain;
+  if (words.some((word) => bad.has(word)) && outcomes.length === 2) return outcomes.find(({ id }) => id !== plain)?.id;
+  return undefined;
+}
+
+const holdsPhrase = (words: readonly string[], phrase: readonly string[]): boolean =>
+  phrase.length > 0 && words.some((_, at) => phrase.every((word, index) => words[at + index] === word));
+
+/** The first outcome that would have to be seen like this; a reading outside all of them is not guessed at. */
+function outcomeRead(test: TestDefinition, { value, unit }: TypedValue, context: QuickContext): string | undefined {
+  const measured = test.do.flatMap((step) => ('measure' in step ? [step] : [])).at(-1);
+  if (!measured) return undefined;
+  const ohms = measured.measure === 'ohms';
+  if (unit !== undefined && (unit === 'ohms') !== ohms) return undefined;
+  const nominal = nominalAt(measured.at, context);
+  if (!ohms && (nominal === undefined || nominal === 0)) return undefined;
+  const share = ohms ? value : value / (nominal ?? 1);
+  const fits = (range: readonly [number, number] | undefined): boolean => range === undefined || (share >= range[0] && share <= range[1]);
+  const readings = test.observe.outcomes.flatMap(({ seen }) => (seen ?? []).flatMap(({ reading }) => (reading ? [reading] : [])));
+  const named = test.observe.outcomes.find(({ seen }) =>
+    seen?.some(({ reading }) => {
+      if (!reading || reading.missing !== undefined || reading.leaves === true || reading.steady === false) return false;
+      if (ohms) return reading.ohms !== undefined && fits(reading.ohms);
+      if (reading.swings !== undefined) return reading.swings === share >= swungShare;
+      return (reading.ratio !== undefined || reading.peak !== undefined) && fits(reading.ratio) && fits(reading.peak);
+    }),
+  );
+  if (named) return named.id;
+  // The outcome that is what else remains: less volts than any other asks for, never more; ohms on either side.
+  const least = Math.min(
+    ...readings.flatMap(({ ratio, peak, swings }) =>
+      [ratio?.[0], peak?.[0], swings ? swungShare : undefined].filter((one) => one !== undefined),
+    ),
+  );
+  const remains = ohms ? readings.some((reading) => reading.ohms) : share < least;
+  return remains ? test.observe.outcomes.find(({ seen }) => seen === undefined)?.id : undefined;
+}
+
+/** Volts that belong at a point: the family's own rail, else what is usual for the layout. */
+function nominalAt(point: string, { compiled, layoutId, family }: QuickContext): number | undefined {
+  return family?.rails.find((rail) => rail.point === point)?.nominalVolts ?? compiled.layouts.get(layoutId)?.points[point]?.volts;
+}

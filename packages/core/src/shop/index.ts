@@ -1,0 +1,1 @@
+export { similarJobs, type PastJob, type SimilarJob } from './similar.ts';
