@@ -1,10 +1,11 @@
 /** Every request and reply of the API. The server checks with these, the OpenAPI document is made from these. */
 import { countsSchema, idSchema, jobStates, settingsSchema } from '@veglia/core';
 import { z } from 'zod';
+import { shopChangeSchema, shopStateSchema } from './shop.ts';
 
 const when = z.iso.datetime();
 
-export const personSchema = z.object({ id: z.uuid(), name: z.string() });
+export const personSchema = z.strictObject({ id: z.uuid(), name: z.string().trim().min(1, 'a name is missing').max(120) });
 export type Person = z.infer<typeof personSchema>;
 
 /** A body's own shape is checked by the core, which also upgrades old versions; here it is any object with a kind. */
@@ -41,10 +42,18 @@ export const customerSchema = z.strictObject({
 });
 export type Customer = z.infer<typeof customerSchema>;
 
+/** A customer who was here before. */
+export const knownCustomerSchema = z.object({ id: z.uuid(), name: z.string(), contact: z.string(), jobs: z.number().int() });
+export type KnownCustomer = z.infer<typeof knownCustomerSchema>;
+/** Asked by post: a name or number belongs into no address line and no log. */
+export const customerSearchSchema = z.strictObject({ name: z.string().trim().max(200), contact: z.string().trim().max(200) });
+export const customersSchema = z.object({ customers: z.array(knownCustomerSchema) });
+
 export const newJobSchema = z.strictObject({
   id: z.uuid(),
   by: z.uuid(),
-  customer: customerSchema.nullable(),
+  /** None, one known by id, or a new one. */
+  customer: z.union([z.strictObject({ id: z.uuid() }), customerSchema]).nullable(),
   plate: plateSchema,
   /** The first must be job.opened. */
   entries: z.array(entryDraftSchema).min(1).max(50),
@@ -82,6 +91,14 @@ export const jobCardSchema = z.object({
   top: z.object({ id: idSchema, odds: z.number(), verdict: z.string() }).nullable(),
   next: z.object({ kind: z.string(), id: z.string(), of: z.string().optional() }).nullable(),
   outcome: z.string().nullable(),
+  /** What it turned out to be, once that was confirmed. */
+  found: z.object({ assembly: idSchema, fault: idSchema.nullable() }).nullable(),
+  family: idSchema.nullable(),
+  layout: idSchema.nullable(),
+  /** Blink code as read, groups joined by hyphens. */
+  code: z.string().nullable(),
+  condition: z.array(z.string()),
+  closedAt: when.nullable(),
   entryCount: z.number().int(),
 });
 export type JobCard = z.infer<typeof jobCardSchema>;
@@ -122,7 +139,7 @@ export const jobCardsSchema = z.object({ jobs: z.array(jobCardSchema) });
 export const documentSchema = z.looseObject({ format: z.string(), version: z.number().int() });
 
 export interface RouteDescription {
-  readonly method: 'get' | 'post';
+  readonly method: 'get' | 'post' | 'put';
   /** Express form; OpenAPI's braces are made from it. */
   readonly path: string;
   readonly summary: string;
@@ -140,6 +157,17 @@ export const routes: readonly RouteDescription[] = [
   { method: 'get', path: '/api/health', summary: 'Is everything there', status: 200, reply: healthSchema },
   { method: 'get', path: '/api/openapi.json', summary: 'This document', status: 200, reply: z.looseObject({ openapi: z.string() }) },
   { method: 'get', path: '/api/people', summary: 'Who may write', status: 200, reply: peopleSchema },
+  { method: 'post', path: '/api/people', summary: 'Somebody new who may write', body: personSchema, status: 201, reply: peopleSchema },
+  { method: 'get', path: '/api/shop', summary: 'What the shop says of itself', status: 200, reply: shopStateSchema },
+  { method: 'put', path: '/api/shop', summary: 'Change it as a whole', body: shopChangeSchema, status: 200, reply: shopStateSchema },
+  {
+    method: 'post',
+    path: '/api/customers/search',
+    summary: 'Customers who may be this one already',
+    body: customerSearchSchema,
+    status: 200,
+    reply: customersSchema,
+  },
   { method: 'get', path: '/api/packs/current', summary: 'Hash of the pack new jobs get', status: 200, reply: currentPackSchema },
   { method: 'get', path: '/api/packs/:hash', summary: 'A knowledge pack', params: packParams, status: 200, reply: documentSchema },
   { method: 'get', path: '/api/counts/newest', summary: 'Number of the counts new jobs get', status: 200, reply: newestCountsSchema },

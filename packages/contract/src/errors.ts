@@ -11,6 +11,8 @@ export const errorStatus = {
   'unknown-counts': 404,
   'entry-conflict': 409,
   'job-moved-on': 409,
+  'settings-moved-on': 409,
+  'unknown-customer': 422,
   'too-large': 413,
   internal: 500,
   'database-away': 503,

@@ -3,6 +3,8 @@ export {
   appendSchema,
   countsParams,
   customerSchema,
+  customerSearchSchema,
+  customersSchema,
   entryDraftSchema,
   entrySchema,
   healthSchema,
@@ -27,6 +29,7 @@ export type {
   Health,
   Job,
   JobCard,
+  KnownCustomer,
   NewJob,
   NewJobInput,
   NewTold,
@@ -40,3 +43,5 @@ export type { ErrorCode, ProblemDocument } from './errors.ts';
 export { comparisonSentence, problemSentence, reasonSentence } from './problems.ts';
 export { languages, say, words } from './words/index.ts';
 export type { Language, Words } from './words/index.ts';
+export { shopChangeSchema, shopSettingsSchema, shopStateSchema, usualShopSettings } from './shop.ts';
+export type { ShopChange, ShopSettings, ShopState } from './shop.ts';

@@ -1,6 +1,17 @@
 /** The Express app, built from injected parts; whoever builds it decides where it listens. */
 import path from 'node:path';
-import { appendSchema, countsParams, jobParams, newJobSchema, newToldSchema, packParams, type Health } from '@veglia/contract';
+import {
+  appendSchema,
+  countsParams,
+  customerSearchSchema,
+  jobParams,
+  newJobSchema,
+  newToldSchema,
+  packParams,
+  personSchema,
+  shopChangeSchema,
+  type Health,
+} from '@veglia/contract';
 import { InputRefused, problemsOfSchema } from '@veglia/core';
 import express, { type Express } from 'express';
 import helmet from 'helmet';
@@ -15,7 +26,10 @@ import { ApiError } from './http/apiError.ts';
 import { errorHandler, isDatabaseAway } from './http/errorHandler.ts';
 import { append } from './jobs/ledger.ts';
 import { exportCase, listJobs, readJob, takeIn } from './jobs/jobs.ts';
+import { searchCustomers } from './customers.ts';
 import { openApiDocument } from './openapi.ts';
+import { listPeople } from './people.ts';
+import { changeShop, readShop } from './shop.ts';
 import type { Store } from './store.ts';
 
 export const version = '0.1.0';
@@ -85,8 +99,21 @@ export function createApp({ store, log, staticDir }: AppParts): Express {
     response.json(openApiDocument(version));
   });
   app.get('/api/people', async (_request, response) => {
-    const people = await store.models.people.findAll({ order: [['name', 'ASC']] });
-    response.json({ people: people.map(({ id, name }) => ({ id, name })) });
+    response.json({ people: await listPeople(store) });
+  });
+  app.post('/api/people', async (request, response) => {
+    const { id, name } = parse(personSchema, request.body, '');
+    if ((await store.models.people.findByPk(id)) === null) await store.models.people.create({ id, name });
+    response.status(201).json({ people: await listPeople(store) });
+  });
+  app.get('/api/shop', async (_request, response) => {
+    response.json(await readShop(store));
+  });
+  app.put('/api/shop', async (request, response) => {
+    response.json(await changeShop(store, parse(shopChangeSchema, request.body, '')));
+  });
+  app.post('/api/customers/search', async (request, response) => {
+    response.json({ customers: await searchCustomers(store, parse(customerSearchSchema, request.body, '')) });
   });
   app.get('/api/packs/current', async (_request, response) => {
     response.json({ hash: await store.packs.currentHash() });

@@ -1,4 +1,5 @@
 /** Who may write. Accounts come later; a name is needed now, so that every entry has somebody behind it. */
+import type { Person } from '@veglia/contract';
 import type { Transaction } from 'sequelize';
 import { ApiError } from './http/apiError.ts';
 import type { Store } from './store.ts';
@@ -7,4 +8,10 @@ import type { Store } from './store.ts';
 export async function requirePerson(store: Store, id: string, transaction?: Transaction): Promise<void> {
   const person = await store.models.people.findByPk(id, transaction ? { transaction } : {});
   if (person === null) throw new ApiError('unknown-person', [{ code: 'unknown-id', where: 'by', value: id, expected: 'person' }]);
+}
+
+/** By name. */
+export async function listPeople(store: Store): Promise<Person[]> {
+  const people = await store.models.people.findAll({ order: [['name', 'ASC']] });
+  return people.map(({ id, name }) => ({ id, name }));
 }

@@ -4,8 +4,6 @@ import { countsSchema, type CaseFile } from '@veglia/core';
 import request from 'supertest';
 import { v7 as uuidv7 } from 'uuid';
 import { newestSnapshot } from '../src/counts/counts.ts';
-import { migrate } from '../src/database/migrate.ts';
-import { connect } from '../src/database/connect.ts';
 import { rebuildCards } from '../src/jobs/jobs.ts';
 import { draft, intake, openTestApp, type TestApp } from './support/testApp.ts';
 
@@ -173,22 +171,4 @@ describe('moving a job to newer counts', () => {
     expect((reply.body as { code: string }).code).toBe(code);
     expect((await job(opened.id)).entries).toHaveLength(2);
   });
-});
-
-test('a database filled before there were counts gets them, with everything that was in it', async () => {
-  const old = await openTestApp({ demo: true });
-  const owner = connect(old.ownerUrl, 2);
-  // Back to how the first migration left it, with the demo's rows inside.
-  await owner.query('ALTER TABLE jobs DROP COLUMN snapshot');
-  await owner.query('ALTER TABLE job_cards DROP COLUMN counted');
-  await owner.query('DROP TABLE counts_snapshots, told_experience');
-  await owner.query("DELETE FROM migrations WHERE name = '0002-counts'");
-  const entries = await old.store.models.entries.count();
-  await migrate(owner, 'veglia_app');
-  await owner.close();
-  expect(entries).toBeGreaterThan(20);
-  expect(await old.store.models.entries.count()).toBe(entries);
-  await rebuildCards(old.store);
-  expect(await newestSnapshot(old.store)).toBe(1);
-  await old.close();
 });

@@ -2,6 +2,7 @@ import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { personalFields, entryKinds } from '@veglia/core';
 import { QueryTypes } from 'sequelize';
 import { readConfig } from '../src/config.ts';
+import { newestSnapshot } from '../src/counts/counts.ts';
 import { connect } from '../src/database/connect.ts';
 import { ledgerProtection, migrate } from '../src/database/migrate.ts';
 import { append, readLedger } from '../src/jobs/ledger.ts';
@@ -59,6 +60,28 @@ describe('the ledger is append-only', () => {
 });
 
 describe('migrations', () => {
+  /** How the first migration left it, with the demo's rows inside: what later ones add is taken away again. */
+  const backToTheFirst = [
+    'ALTER TABLE jobs DROP COLUMN snapshot',
+    'ALTER TABLE job_cards DROP COLUMN counted',
+    'DROP TABLE counts_snapshots, told_experience, shop_settings',
+    'DROP INDEX customers_name',
+    "DELETE FROM migrations WHERE name <> '0001-foundation'",
+  ];
+
+  test('a database filled before the later ones gets them, with everything that was in it', async () => {
+    const old = await openTestApp({ demo: true });
+    const before = await readEverything(old);
+    const owner = connect(old.ownerUrl, 3);
+    for (const sql of backToTheFirst) await owner.query(sql);
+    await migrate(owner, 'veglia_app');
+    await owner.close();
+    expect(await readEverything(old)).toEqual(before);
+    await rebuildCards(old.store);
+    expect(await newestSnapshot(old.store)).toBe(1);
+    await old.close();
+  });
+
   test('running again changes nothing, also on a filled database and by two starters at once', async () => {
     const before = await readEverything(running);
     const owners = [connect(running.ownerUrl, 3), connect(running.ownerUrl, 3)];

@@ -147,6 +147,8 @@ export const en: Words = {
     'not-found': 'There is nothing at this address.',
     'unknown-job': 'There is no such job.',
     'unknown-pack': 'This knowledge pack is not stored here.',
+    'settings-moved-on': 'Somebody else has changed the settings in the meantime. Look at theirs, then change them again.',
+    'unknown-customer': 'This customer is not known here any more.',
     'unknown-counts': 'There are no counts with this number here.',
     'unknown-person': 'The person who is writing is not known here. Nothing was stored.',
     'entry-conflict': 'An entry with this id says something else already. The stored one was kept.',

@@ -12,6 +12,14 @@ export interface JobCardFacts {
   readonly top?: { readonly id: string; readonly odds: number; readonly verdict: string };
   readonly next?: { readonly kind: string; readonly id: string; readonly of?: string };
   readonly outcome?: string;
+  readonly found?: { readonly assembly: string; readonly fault?: string };
+  readonly family?: string;
+  /** The likeliest. */
+  readonly layout?: string;
+  /** Blink code as last read, groups joined by hyphens. */
+  readonly code?: string;
+  readonly condition: readonly string[];
+  readonly closedAt?: string;
   readonly entryCount: number;
   readonly lastSeq: number;
 }
@@ -24,6 +32,9 @@ export function cardOf(input: CaseInput, compiled: CompiledPack): JobCardFacts {
   const lastClose = live.filter((entry) => entry.body.kind === 'job.closed').at(-1);
   const top = fold.assemblies[0];
   const next = fold.next[0];
+  const found = live.findLast(({ body }) => body.kind === 'fault.confirmed')?.body;
+  const read = live.findLast(({ body }) => body.kind === 'blink.read')?.body;
+  const opened = live.find(({ body }) => body.kind === 'job.opened')?.body;
   const symptoms = live.flatMap((entry) => (entry.body.kind === 'symptom.reported' ? entry.body.symptoms : []));
   return {
     state: fold.closed ? 'closed' : live.some((entry) => benchKinds.has(entry.body.kind)) ? 'on-the-bench' : 'taken-in',
@@ -31,6 +42,14 @@ export function cardOf(input: CaseInput, compiled: CompiledPack): JobCardFacts {
     ...(top ? { top: { id: top.id, odds: top.odds, verdict: top.verdict } } : {}),
     ...(next ? { next: { kind: next.kind, id: next.id, ...(next.of === undefined ? {} : { of: next.of }) } } : {}),
     ...(fold.closed && lastClose?.body.kind === 'job.closed' ? { outcome: lastClose.body.outcome } : {}),
+    ...(found?.kind === 'fault.confirmed'
+      ? { found: { assembly: found.assembly, ...(found.fault === undefined ? {} : { fault: found.fault }) } }
+      : {}),
+    ...(input.set.family === undefined ? {} : { family: input.set.family }),
+    ...(fold.set.layout === undefined ? {} : { layout: fold.set.layout }),
+    ...(read?.kind === 'blink.read' ? { code: read.groups.join('-') } : {}),
+    condition: opened?.kind === 'job.opened' ? (opened.condition ?? []) : [],
+    ...(fold.closed && lastClose ? { closedAt: lastClose.at } : {}),
     entryCount: input.entries.length,
     lastSeq: input.entries.reduce((most, entry) => Math.max(most, entry.seq), 0),
   };

@@ -3,10 +3,12 @@ import { QueryTypes, type QueryInterface, type Sequelize } from 'sequelize';
 import { SequelizeStorage, Umzug } from 'umzug';
 import * as foundation from './migrations/0001-foundation.ts';
 import * as counts from './migrations/0002-counts.ts';
+import * as shop from './migrations/0003-shop.ts';
 
 const migrations: readonly { name: string; up: (options: { context: QueryInterface }) => Promise<void> }[] = [
   { name: '0001-foundation', up: foundation.up },
   { name: '0002-counts', up: counts.up },
+  { name: '0003-shop', up: shop.up },
 ];
 
 export const newestMigration = migrations.at(-1)?.name ?? null;
@@ -32,7 +34,9 @@ export async function migrate(owner: Sequelize, appRole: string | undefined): Pr
 /** The app may add to the ledger and read it; what it may change is named table by table. */
 async function grant(owner: Sequelize, appRole: string): Promise<void> {
   const role = `"${appRole.replaceAll('"', '""')}"`;
-  const changeable = ['people', 'customers', 'sets', 'jobs', 'job_cards', 'entry_texts', 'told_experience', 'meta'].join(', ');
+  const changeable = ['people', 'customers', 'sets', 'jobs', 'job_cards', 'entry_texts', 'told_experience', 'shop_settings', 'meta'].join(
+    ', ',
+  );
   await owner.query(`GRANT USAGE ON SCHEMA public TO ${role}`);
   await owner.query(`GRANT SELECT, INSERT ON ledger_entries, packs, counts_snapshots TO ${role}`);
   await owner.query(`GRANT SELECT, INSERT, UPDATE ON ${changeable} TO ${role}`);

@@ -80,6 +80,13 @@ export interface ToldRow extends Model<InferAttributes<ToldRow>, InferCreationAt
   at: Date;
   withdrawnAt: Date | null;
 }
+export interface ShopRow extends Model<InferAttributes<ShopRow>, InferCreationAttributes<ShopRow>> {
+  id: number;
+  version: number;
+  document: object;
+  changedBy: string | null;
+  changedAt: Date;
+}
 export interface MetaRow extends Model<InferAttributes<MetaRow>, InferCreationAttributes<MetaRow>> {
   key: string;
   value: string;
@@ -96,6 +103,7 @@ export interface Models {
   readonly cards: ModelStatic<JobCardRow>;
   readonly snapshots: ModelStatic<SnapshotRow>;
   readonly told: ModelStatic<ToldRow>;
+  readonly shop: ModelStatic<ShopRow>;
   readonly meta: ModelStatic<MetaRow>;
 }
 
@@ -171,6 +179,17 @@ export function defineModels(sequelize: Sequelize): Models {
         withdrawnAt: { type: DataTypes.DATE, allowNull: true },
       },
       options('told_experience'),
+    ),
+    shop: sequelize.define<ShopRow>(
+      'shop',
+      {
+        id: { type: DataTypes.INTEGER, primaryKey: true },
+        version: integer(),
+        document: json(),
+        changedBy: { type: DataTypes.UUID, allowNull: true },
+        changedAt: date(),
+      },
+      options('shop_settings'),
     ),
     meta: sequelize.define<MetaRow>('meta', { key: textKey(), value: text() }, options('meta')),
   };

@@ -1,10 +1,11 @@
 /** Use cases around a job: taking in, reading, listing, exporting, rebuilding cards. */
 import type { Job, JobCard, NewJob } from '@veglia/contract';
-import { defaultSettings, pinsOf, type CaseFile, type Entry, type Problem } from '@veglia/core';
+import { pinsOf, type CaseFile, type Entry, type Problem } from '@veglia/core';
 import { newestSnapshot } from '../counts/counts.ts';
 import { ApiError } from '../http/apiError.ts';
 import type { JobRow } from '../database/models.ts';
 import { requirePerson } from '../people.ts';
+import { jobSettings, readShop } from '../shop.ts';
 import type { Store } from '../store.ts';
 import { appendLocked, caseOfJob, checkDrafts, findJob, readLedger, writeCard } from './ledger.ts';
 
@@ -24,8 +25,12 @@ export async function takeIn(store: Store, request: NewJob, newId: () => string)
     await store.sequelize.transaction(async (transaction) => {
       await requirePerson(store, request.by, transaction);
       const { customer, plate } = request;
-      const customerId = customer === null ? null : newId();
-      if (customer !== null && customerId !== null) await store.models.customers.create({ id: customerId, ...customer }, { transaction });
+      const customerId = customer === null ? null : 'id' in customer ? customer.id : newId();
+      if (customer !== null && 'id' in customer) {
+        if ((await store.models.customers.findByPk(customer.id, { transaction })) === null) throw new ApiError('unknown-customer');
+      } else if (customer !== null && customerId !== null) {
+        await store.models.customers.create({ id: customerId, ...customer }, { transaction });
+      }
       const setId = newId();
       await store.models.sets.create({ id: setId, ...plate }, { transaction });
       const openedAt = new Date(first?.at ?? store.now());
@@ -50,7 +55,7 @@ export async function readJob(store: Store, id: string): Promise<Job> {
     plate: { maker: plate?.maker ?? '', model: plate?.model ?? '', serial: plate?.serial ?? '' },
     packHash: pins.hash,
     snapshot: pins.snapshot,
-    settings: defaultSettings,
+    settings: jobSettings(await readShop(store)),
     entries: entries.map((entry) => ({ ...entry, body: { ...entry.body } })),
   };
 }

@@ -4,12 +4,11 @@
  * Always holds: seq counts 1, 2, 3 ... without a gap within a job; an entry id is stored once in the whole database; the
  * card is written in the transaction that appends.
  */
-import type { EntryDraft } from '@veglia/contract';
+import type { EntryDraft, JobCard } from '@veglia/contract';
 import {
   caseOfLedger,
   cardOf,
   countsOf,
-  defaultSettings,
   InputRefused,
   personalFields,
   pinsOf,
@@ -27,6 +26,7 @@ import { countsAt } from '../counts/counts.ts';
 import { ApiError } from '../http/apiError.ts';
 import type { EntryRow, JobRow } from '../database/models.ts';
 import { requirePerson } from '../people.ts';
+import { jobSettings, readShop } from '../shop.ts';
 import type { Store } from '../store.ts';
 
 /** Drafts with their bodies checked; throws InputRefused with everything wrong in any of them. */
@@ -169,7 +169,11 @@ export async function caseOfJob(
 ): Promise<{ readonly pins: Pins; readonly compiled: CompiledPack; readonly input: CaseInput }> {
   const pins = pinsOf({ hash: job.packHash, snapshot: job.snapshot ?? 0 }, entries);
   const counts = await countsAt(store, pins.snapshot, transaction);
-  return { pins, compiled: await store.packs.compiled(pins.hash), input: caseOfLedger(entries, defaultSettings, counts) };
+  return {
+    pins,
+    compiled: await store.packs.compiled(pins.hash),
+    input: caseOfLedger(entries, jobSettings(await readShop(store, transaction)), counts),
+  };
 }
 
 /** What an entry moves the job to must be here; throws unknown-pack or unknown-counts. */
@@ -189,17 +193,23 @@ export async function writeCard(store: Store, job: JobRow, entries: readonly Ent
   const counted = facts.state === 'closed' ? countsOf([input], compiled, 0) : null;
   const plate = await store.models.sets.findByPk(job.setId, options);
   const customer = job.customerId === null ? null : await store.models.customers.findByPk(job.customerId, options);
-  const card = {
+  const card: JobCard = {
     jobId: job.id,
     number: job.number,
     title: [plate?.maker, plate?.model].filter((part) => part !== undefined && part !== '').join(' '),
     customerName: customer?.name ?? null,
     openedAt: job.openedAt.toISOString(),
     state: facts.state,
-    symptoms: facts.symptoms,
+    symptoms: [...facts.symptoms],
     top: facts.top ?? null,
     next: facts.next ?? null,
     outcome: facts.outcome ?? null,
+    found: facts.found ? { assembly: facts.found.assembly, fault: facts.found.fault ?? null } : null,
+    family: facts.family ?? null,
+    layout: facts.layout ?? null,
+    code: facts.code ?? null,
+    condition: [...facts.condition],
+    closedAt: facts.closedAt ?? null,
     entryCount: facts.entryCount,
   };
   await store.models.cards.upsert(

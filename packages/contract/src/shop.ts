@@ -1,0 +1,60 @@
+/** What a shop says of itself: rates, tools, people's words on papers. One document, changed as a whole. */
+import { idSchema, settingsSchema } from '@veglia/core';
+import { z } from 'zod';
+
+const shortText = z.string().trim().max(120);
+const longText = z.string().trim().max(4000);
+
+export const shopSettingsSchema = z.strictObject({
+  shopName: shortText,
+  shopContact: z.string().trim().max(400),
+  currency: settingsSchema.shape.currency,
+  rateMinorPerHour: settingsSchema.shape.rateMinorPerHour,
+  waitShare: settingsSchema.shape.waitShare,
+  wrongPartMinor: settingsSchema.shape.wrongPartMinor,
+  newSetMinor: settingsSchema.shape.newSetMinor,
+  /** What looking at a set costs, repaired or not. */
+  checkFeeMinor: z.number().int().min(0).max(10_000_000),
+  mainsVolts: z.number().min(90, 'mains are 90 to 250 V').max(250, 'mains are 90 to 250 V'),
+  mainsHertz: z.union([z.literal(50), z.literal(60)]),
+  temperature: z.enum(['C', 'F']),
+  /** Tools at hand; null: all of the book. */
+  tools: z.array(idSchema).max(60).nullable(),
+  schools: z.record(idSchema, idSchema),
+  benches: z.array(shortText.min(1)).max(40),
+  shelves: z.array(shortText.min(1)).max(200),
+  /** Known-good gear, and when it was last proven to be. */
+  gear: z.array(z.strictObject({ name: shortText.min(1), provenOn: z.iso.date().nullable() })).max(200),
+  /** Cautions that apply here beside the book's, and words for the receipt. */
+  localCautions: longText,
+  receiptText: longText,
+});
+export type ShopSettings = z.infer<typeof shopSettingsSchema>;
+
+/** Until a shop says otherwise: values of ours. */
+export const usualShopSettings: ShopSettings = {
+  shopName: '',
+  shopContact: '',
+  currency: 'EUR',
+  rateMinorPerHour: 4800,
+  waitShare: 0.2,
+  wrongPartMinor: 0,
+  newSetMinor: 42_000,
+  checkFeeMinor: 2500,
+  mainsVolts: 230,
+  mainsHertz: 50,
+  temperature: 'C',
+  tools: null,
+  schools: {},
+  benches: ['Bench 1'],
+  shelves: [],
+  gear: [],
+  localCautions: '',
+  receiptText: '',
+};
+
+export const shopStateSchema = z.object({ version: z.number().int().min(0), settings: shopSettingsSchema });
+export type ShopState = z.infer<typeof shopStateSchema>;
+/** `version` is the one that was read: somebody else's change in between is told, not overwritten. */
+export const shopChangeSchema = z.strictObject({ by: z.uuid(), version: z.number().int().min(0), settings: shopSettingsSchema });
+export type ShopChange = z.infer<typeof shopChangeSchema>;
