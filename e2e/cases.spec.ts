@@ -182,46 +182,9 @@ test('bad input at the counter: a clear message at each field, nothing typed los
   await expect(page.getByTestId('saved')).toContainText(/Job \d+ is taken in/);
 });
 
-test('the server away at the counter: not stored is said, everything typed stays, and saving works once it is back', async ({
-  page,
-  app,
-}) => {
-  await page.goto('/jobs/new');
-  await fillIntake(page, { symptoms: [/^Dead/], maker: 'Tassimar', customer: 'Ottoline Marsh', words: 'silent as a stone' });
-  await app.stopServer();
-  await page.getByTestId('save').click();
-  await expect(page.getByTestId('refusal')).toContainText('All you typed is still here.');
-  await expect(page.getByLabel('In the customer’s own words')).toHaveValue('silent as a stone');
-  await app.startServer();
-  await page.getByTestId('save').click();
-  await expect(page.getByTestId('saved')).toContainText(/Job \d+ is taken in/);
-});
-
 test('a job that does not exist, and an address that does not', async ({ page }) => {
   await page.goto('/jobs/0192f000-0000-7000-8000-00000000dead');
   await expect(page.getByText('There is no such job.')).toBeVisible();
   await page.goto('/no/such/place');
   await expect(page.getByText('There is nothing at this address.')).toBeVisible();
-});
-
-test('a set is taken in by keyboard alone: typing ahead finds the complaint, Ctrl Enter stores, Enter opens the bench', async ({
-  page,
-}) => {
-  await page.goto('/jobs/new');
-  await page.getByLabel('Symptom').focus();
-  await page.keyboard.type('dies');
-  await expect(page.getByRole('option', { name: /^Starts, then shuts down/ })).toBeVisible();
-  await page.keyboard.press('Enter');
-  await page.keyboard.press('Escape');
-  await page.keyboard.press('Tab');
-  await page.keyboard.type('goes off while I cook');
-  await page.getByLabel('Maker').focus();
-  await page.keyboard.type('Tassimar');
-  await page.getByLabel('Name', { exact: true }).focus();
-  await page.keyboard.type('Theodora Vanterpool-Brackenridge of the Old Customs House by the Eastern Mole');
-  await page.keyboard.press('Control+Enter');
-  await expect(page.getByTestId('saved')).toContainText(/Job \d+ is taken in/);
-  await page.keyboard.press('Enter');
-  await expect(page.getByTestId('next')).toBeVisible();
-  await expect(page.locator('[data-kind="symptom.reported"]')).toContainText('goes off while I cook');
 });

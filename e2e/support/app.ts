@@ -1,6 +1,7 @@
 /** The real server on a real PostgreSQL, one of each a worker; either can be stopped and started in the middle of a test. */
 import { fork, type ChildProcess } from 'node:child_process';
 import path from 'node:path';
+import { Client } from 'pg';
 import { test as base, expect } from '@playwright/test';
 import { freePort, temporaryCluster } from '../../scripts/lib/cluster.mjs';
 import { ensurePostgres } from '../../scripts/lib/install.mjs';
@@ -12,6 +13,8 @@ export interface RunningApp {
   startServer(): Promise<void>;
   stopDatabase(): void;
   startDatabase(): Promise<void>;
+  /** One number from the database itself. */
+  count(sql: string): Promise<number>;
 }
 
 async function launch(demo: boolean): Promise<RunningApp & { end: () => Promise<void> }> {
@@ -45,8 +48,19 @@ async function launch(demo: boolean): Promise<RunningApp & { end: () => Promise<
     child.kill('SIGTERM');
     await gone;
   };
+  const count = async (sql: string): Promise<number> => {
+    const client = new Client({ connectionString: cluster.url('owner', 'veglia') });
+    await client.connect();
+    try {
+      const { rows } = await client.query<{ count: string }>(sql);
+      return Number(rows[0]?.count);
+    } finally {
+      await client.end();
+    }
+  };
   await startServer();
   return {
+    count,
     address: `http://127.0.0.1:${port}`,
     startServer,
     stopServer,

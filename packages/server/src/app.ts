@@ -163,7 +163,15 @@ export function createApp({ store, log, staticDir }: AppParts): Express {
 
   if (staticDir !== undefined) {
     app.use('/assets', express.static(path.join(staticDir, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }));
-    app.use(express.static(staticDir, { index: false }));
+    app.use(
+      express.static(staticDir, {
+        index: false,
+        // The worker that keeps the app is looked at afresh, or an old app would stay for ever.
+        setHeaders: (response, file) => {
+          if (/(?:sw|registerSW)[.]js$|[.]webmanifest$/.test(file)) response.setHeader('cache-control', 'no-cache');
+        },
+      }),
+    );
     app.get('/{*path}', (_request, response) => {
       response.set('cache-control', 'no-cache').sendFile('index.html', { root: staticDir });
     });

@@ -1,13 +1,17 @@
 <script setup lang="ts">
-import { onMounted } from 'vue';
+import { computed, onMounted } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { NotReached } from './api.ts';
+import { useIntakes } from './stores/intakes.ts';
 import { useSession } from './stores/session.ts';
 
 const { t } = useI18n();
 const session = useSession();
+const intakes = useIntakes();
+const refused = computed(() => intakes.waiting.filter((one) => one.refused !== undefined));
 onMounted(async () => {
   try {
+    await intakes.load();
     await session.load();
   } catch (error) {
     if (!(error instanceof NotReached)) throw error;
@@ -35,6 +39,14 @@ onMounted(async () => {
       </button>
     </div>
   </header>
+  <div v-if="intakes.waiting.length > 0" class="waits" role="status" data-test="intakes-wait">
+    {{ t('app.intakesWait', intakes.waiting.length) }}
+    <button type="button" class="plain" @click="intakes.flush()">{{ t('bench.sendNow') }}</button>
+    <p v-for="one in refused" :key="one.id" class="alarm">
+      {{ t('app.intakeRefused', { maker: one.request.plate.maker, why: one.refused ?? '' }) }}
+      <button type="button" class="plain" @click="intakes.drop(one.id)">{{ t('bench.discard') }}</button>
+    </p>
+  </div>
   <main><RouterView /></main>
 </template>
 
@@ -79,6 +91,10 @@ select {
   border: 1px solid var(--line);
   border-radius: var(--radius);
   background: var(--surface);
+}
+.waits {
+  padding: 4px 20px;
+  background: var(--alarm-wash);
 }
 main {
   padding: 14px 20px 24px;

@@ -1,36 +1,47 @@
 /** Talking to the server. A refusal is a value with its problem document; only "can't be reached" and bugs throw. */
 import {
   appendedSchema,
+  customersSchema,
   jobCardsSchema,
   jobSchema,
   newestCountsSchema,
   peopleSchema,
   problemDocumentSchema,
+  shopStateSchema,
   toldListSchema,
   type Appended,
   type EntryDraft,
   type Job,
   type JobCard,
+  type KnownCustomer,
   type NewJobInput,
   type NewTold,
   type Person,
   type ProblemDocument,
+  type ShopChange,
+  type ShopState,
   type Told,
 } from '@veglia/contract';
 import { countsSchema, parsePack, type Counts, type Pack } from '@veglia/core';
+import { ref } from 'vue';
 import { z } from 'zod';
+import { local } from './stores/local.ts';
 
 /** No reply, or the server said that it can't reach its database: worth another try later. */
 export class NotReached extends Error {}
 
 export type Reply<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly problem: ProblemDocument };
 
-async function call<T>(path: string, read: (value: unknown) => T, body?: unknown): Promise<Reply<T>> {
+async function call<T>(
+  path: string,
+  read: (value: unknown) => T,
+  send?: { readonly method?: 'POST' | 'PUT'; readonly body: unknown },
+): Promise<Reply<T>> {
   let response: Response;
   try {
     response = await fetch(path, {
-      method: body === undefined ? 'GET' : 'POST',
-      ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
+      method: send ? (send.method ?? 'POST') : 'GET',
+      ...(send ? { headers: { 'content-type': 'application/json' }, body: JSON.stringify(send.body) } : {}),
     });
   } catch (error) {
     throw new NotReached(String(error));
@@ -41,20 +52,67 @@ async function call<T>(path: string, read: (value: unknown) => T, body?: unknown
   return { ok: false, problem: problem.data };
 }
 
+/** Whether the last look at something kept came from the server; screens say so where it didn't. */
+export const reachedServer = ref(true);
+
+/**
+ * The same for what a bench must be able to look at without a server: each reply is kept, and where the server is away the one kept
+ * last is given instead. Throws NotReached where there is none.
+ */
+async function look<T>(path: string, read: (value: unknown) => T): Promise<Reply<T>> {
+  let raw: unknown;
+  try {
+    const reply = await call(path, (value) => {
+      raw = value;
+      return read(value);
+    });
+    reachedServer.value = true;
+    if (reply.ok) await (await local()).put('kept', { path, at: new Date().toISOString(), reply: raw });
+    return reply;
+  } catch (error) {
+    if (!(error instanceof NotReached)) throw error;
+    reachedServer.value = false;
+    const kept = await (await local()).get('kept', path);
+    if (!kept) throw error;
+    return { ok: true, value: read(kept.reply) };
+  }
+}
+
+/** For what never changes under its path: asked once in a browser's life. */
+async function lookOnce<T>(path: string, read: (value: unknown) => T): Promise<Reply<T>> {
+  const kept = await (await local()).get('kept', path);
+  return kept ? { ok: true, value: read(kept.reply) } : look(path, read);
+}
+
+const jobPath = (id: string): string => `/api/jobs/${encodeURIComponent(id)}`;
+/** What this browser knows of a job beyond the server's last reply. */
+export async function keepJob(job: Job): Promise<void> {
+  await (
+    await local()
+  ).put('kept', { path: jobPath(job.id), at: new Date().toISOString(), reply: JSON.parse(JSON.stringify(job)) as unknown });
+}
+
 const readTold = (value: unknown): Told[] => toldListSchema.parse(value).told;
 
 export const api = {
-  people: (): Promise<Reply<Person[]>> => call('/api/people', (value) => peopleSchema.parse(value).people),
-  currentPack: (): Promise<Reply<string>> => call('/api/packs/current', (value) => z.object({ hash: z.string() }).parse(value).hash),
-  pack: (hash: string): Promise<Reply<Pack>> => call(`/api/packs/${hash}`, parsePack),
-  jobs: (): Promise<Reply<JobCard[]>> => call('/api/jobs', (value) => jobCardsSchema.parse(value).jobs),
-  job: (id: string): Promise<Reply<Job>> => call(`/api/jobs/${encodeURIComponent(id)}`, (value) => jobSchema.parse(value)),
-  takeIn: (job: NewJobInput): Promise<Reply<Job>> => call('/api/jobs', (value) => jobSchema.parse(value), job),
-  newestCounts: (): Promise<Reply<number>> => call('/api/counts/newest', (value) => newestCountsSchema.parse(value).number),
-  counts: (number: number): Promise<Reply<Counts>> => call(`/api/counts/${number}`, (value) => countsSchema.parse(value)),
-  told: (): Promise<Reply<Told[]>> => call('/api/told', readTold),
-  tell: (told: NewTold): Promise<Reply<Told[]>> => call('/api/told', readTold, told),
-  withdrawTold: (id: string): Promise<Reply<Told[]>> => call(`/api/told/${encodeURIComponent(id)}/withdraw`, readTold, {}),
+  people: (): Promise<Reply<Person[]>> => look('/api/people', (value) => peopleSchema.parse(value).people),
+  currentPack: (): Promise<Reply<string>> => look('/api/packs/current', (value) => z.object({ hash: z.string() }).parse(value).hash),
+  pack: (hash: string): Promise<Reply<Pack>> => lookOnce(`/api/packs/${hash}`, parsePack),
+  jobs: (): Promise<Reply<JobCard[]>> => look('/api/jobs', (value) => jobCardsSchema.parse(value).jobs),
+  job: (id: string): Promise<Reply<Job>> => look(jobPath(id), (value) => jobSchema.parse(value)),
+  takeIn: (job: NewJobInput): Promise<Reply<Job>> => call('/api/jobs', (value) => jobSchema.parse(value), { body: job }),
+  newestCounts: (): Promise<Reply<number>> => look('/api/counts/newest', (value) => newestCountsSchema.parse(value).number),
+  counts: (number: number): Promise<Reply<Counts>> => lookOnce(`/api/counts/${number}`, (value) => countsSchema.parse(value)),
+  told: (): Promise<Reply<Told[]>> => look('/api/told', readTold),
+  tell: (told: NewTold): Promise<Reply<Told[]>> => call('/api/told', readTold, { body: told }),
+  withdrawTold: (id: string): Promise<Reply<Told[]>> => call(`/api/told/${encodeURIComponent(id)}/withdraw`, readTold, { body: {} }),
+  addPerson: (person: Person): Promise<Reply<Person[]>> =>
+    call('/api/people', (value) => peopleSchema.parse(value).people, { body: person }),
+  shop: (): Promise<Reply<ShopState>> => look('/api/shop', (value) => shopStateSchema.parse(value)),
+  changeShop: (change: ShopChange): Promise<Reply<ShopState>> =>
+    call('/api/shop', (value) => shopStateSchema.parse(value), { method: 'PUT', body: change }),
+  searchCustomers: (name: string, contact: string): Promise<Reply<KnownCustomer[]>> =>
+    call('/api/customers/search', (value) => customersSchema.parse(value).customers, { body: { name, contact } }),
   append: (id: string, by: string, entries: readonly EntryDraft[]): Promise<Reply<Appended>> =>
-    call(`/api/jobs/${encodeURIComponent(id)}/entries`, (value) => appendedSchema.parse(value), { by, entries }),
+    call(`${jobPath(id)}/entries`, (value) => appendedSchema.parse(value), { body: { by, entries } }),
 };

@@ -6,6 +6,11 @@ export const i18n = createI18n({
   legacy: false,
   locale: 'en',
   fallbackLocale: 'en',
-  datetimeFormats: { en: { day: { day: 'numeric', month: 'short', year: 'numeric' } } },
+  datetimeFormats: {
+    en: {
+      day: { day: 'numeric', month: 'short', year: 'numeric' },
+      minute: { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' },
+    },
+  },
   messages: { en: { ...en, core: words.en } },
 });

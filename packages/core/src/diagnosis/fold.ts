@@ -4,7 +4,7 @@
  */
 import type { CompiledPack } from '../knowledge/index.ts';
 import type { CaseInput, SetState } from '../ledger/index.ts';
-import { countedFor, withCounts } from '../learning/index.ts';
+import { bookFor, countedFor } from '../learning/index.ts';
 import { believe, influences } from './belief.ts';
 import { notInBook, type Doubt, type Unused } from './interpretation.ts';
 import { recommend, type LeftOut, type Policy } from './next.ts';
@@ -73,7 +73,7 @@ const likelierThanOne = 0.5;
 
 export function foldCase(input: CaseInput, book: CompiledPack, policy: Policy = 'cost'): CaseFold {
   const { counts } = input;
-  const compiled = counts ? withCounts(book, counts) : book;
+  const compiled = bookFor(input, book);
   const belief = believe(input, compiled);
   const { interpretation } = belief;
   const { thresholds } = compiled.pack;

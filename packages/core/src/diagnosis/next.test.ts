@@ -49,6 +49,15 @@ describe('the step that tells most per minute', () => {
     }
   });
 
+  test('looking inside, or reading a log there, opens the back in every layout', () => {
+    for (const { id } of shipped().pack.layouts) {
+      for (const test of ['look.inside', 'serial.log']) {
+        const found = shipped().tests.get(test)!;
+        if (shipped().fits(found, id)) expect([id, test, shipped().procedure(found, id).stage]).toEqual([id, test, 1]);
+      }
+    }
+  });
+
   test('every inside step carries the cautions of the open back; what touches the hot side says that it kills', () => {
     const { next, leftOut } = foldCase(caseOf(['dead']), shipped());
     const steps = [...next, ...leftOut.map((left) => left.step)].filter((step) => step.stage !== 'closed');

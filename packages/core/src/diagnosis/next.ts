@@ -4,6 +4,7 @@
  */
 import { moveAtOnce, moveOf, payingTests, refinedMoves, testValues, type Move, type RefineOptions } from '../decision/index.ts';
 import type { CompiledPack } from '../knowledge/index.ts';
+import { bookFor } from '../learning/index.ts';
 import type { CaseInput, Settings } from '../ledger/index.ts';
 import { believe, type Belief } from './belief.ts';
 import { decisionOf, type Decision } from './cost.ts';
@@ -219,7 +220,8 @@ export interface RefinedStep {
 }
 
 /** The deeper search, for a worker: steps by expected cost to the end, cheapest first. */
-export function refine(input: CaseInput, compiled: CompiledPack, options?: RefineOptions): RefinedStep[] {
+export function refine(input: CaseInput, book: CompiledPack, options?: RefineOptions): RefinedStep[] {
+  const compiled = bookFor(input, book);
   const from = decideFrom(believe(input, compiled), compiled, input.settings);
   if (!from) return [];
   const { model, at } = from.decision;

@@ -1,3 +1,3 @@
 export { calibration, calibrationOf, type Calibration, type CalibrationTenth } from './calibration.ts';
 export { countsOf, mergeCounts } from './counts.ts';
-export { countedFor, withCounts } from './shrink.ts';
+export { bookFor, countedFor, withCounts } from './shrink.ts';

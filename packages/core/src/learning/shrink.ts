@@ -26,6 +26,10 @@ export function withCounts(compiled: CompiledPack, counts: Counts): CompiledPack
   return made;
 }
 
+/** The book as a case is to be read with: moved by its own counts, where it has any. */
+export const bookFor = (input: { readonly counts?: Counts }, book: CompiledPack): CompiledPack =>
+  input.counts ? withCounts(book, input.counts) : book;
+
 const shrunk = (prior: readonly number[], seen: readonly number[], strength: number): number[] => {
   const total = seen.reduce((a, b) => a + b, 0);
   return prior.map((p, index) => (strength * p + (seen[index] ?? 0)) / (strength + total));

@@ -1,5 +1,6 @@
 /** The bill of a case as it stands: each layout still possible is followed by itself, and counts by its odds. */
 import { decideFrom, believe } from '../diagnosis/index.ts';
+import { bookFor } from '../learning/index.ts';
 import type { CompiledPack } from '../knowledge/index.ts';
 import type { CaseInput } from '../ledger/index.ts';
 import { billEnds, billSpread, usualBillLimits, type BillSpread } from './bill.ts';
@@ -8,7 +9,8 @@ import { billEnds, billSpread, usualBillLimits, type BillSpread } from './bill.t
 const leastLayout = 0.03;
 
 /** Undefined where nothing is known to be wrong, or the job is closed. Takes some tenths of a second: for a worker. */
-export function likelyBill(input: CaseInput, compiled: CompiledPack): BillSpread | undefined {
+export function likelyBill(input: CaseInput, book: CompiledPack): BillSpread | undefined {
+  const compiled = bookFor(input, book);
   const { interpretation } = believe(input, compiled);
   if (interpretation.closed || interpretation.units.length === 0) return undefined;
   const layouts = Object.entries(interpretation.layoutOdds).filter(([, odds]) => odds >= leastLayout);

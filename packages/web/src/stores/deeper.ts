@@ -1,5 +1,8 @@
-/** A deeper look at the next step, told by a worker. Each question has a number; answers to older ones are dropped. */
-import type { CaseInput, CompiledPack, RefinedStep } from '@veglia/core';
+/**
+ * What takes too long for a keystroke, asked of a worker: a deeper look at the next step, and the likely bill. Each question has
+ * a number; answers to older ones are dropped.
+ */
+import type { BillSpread, CaseInput, CompiledPack, RefinedStep } from '@veglia/core';
 import { wrap, type Remote } from 'comlink';
 import { shallowRef, type ShallowRef } from 'vue';
 import type { Refiner } from '../workers/refine.worker.ts';
@@ -8,37 +11,44 @@ let worker: Remote<Refiner> | undefined;
 const refiner = (): Remote<Refiner> =>
   (worker ??= wrap<Refiner>(new Worker(new URL('../workers/refine.worker.ts', import.meta.url), { type: 'module' })));
 
-export interface DeeperLook {
-  /** Undefined while it is being looked at. */
-  readonly steps: ShallowRef<readonly RefinedStep[] | undefined>;
+export interface Asked<T> {
+  /** Undefined while it is being looked at, and where nothing came of it. */
+  readonly answer: ShallowRef<T | undefined>;
   look(input: CaseInput, compiled: CompiledPack): void;
   forget(): void;
 }
 
-export function useDeeperLook(): DeeperLook {
-  const steps = shallowRef<readonly RefinedStep[]>();
+function useWorker<T>(
+  ask: (refiner: Remote<Refiner>, hash: string, input: CaseInput) => Promise<T | undefined>,
+  keepWhileAsking: boolean,
+): Asked<T> {
+  const answer = shallowRef<T>();
   let revision = 0;
 
-  async function ask(input: CaseInput, compiled: CompiledPack, mine: number): Promise<void> {
+  async function run(input: CaseInput, compiled: CompiledPack, mine: number): Promise<void> {
     // A proxy of a store can't be sent: plain data can.
     const plain = JSON.parse(JSON.stringify(input)) as CaseInput;
     if (!(await refiner().knows(compiled.hash)))
       await refiner().learn(compiled.hash, JSON.parse(JSON.stringify(compiled.pack)) as CompiledPack['pack']);
     if (mine !== revision) return;
-    const found = await refiner().refine(compiled.hash, plain);
-    if (mine === revision) steps.value = found;
+    const found = await ask(refiner(), compiled.hash, plain);
+    if (mine === revision) answer.value = found;
   }
 
   return {
-    steps,
+    answer,
     look(input, compiled) {
       revision += 1;
-      steps.value = undefined;
-      void ask(input, compiled, revision);
+      if (!keepWhileAsking) answer.value = undefined;
+      void run(input, compiled, revision);
     },
     forget() {
       revision += 1;
-      steps.value = undefined;
+      answer.value = undefined;
     },
   };
 }
+
+export const useDeeperLook = (): Asked<RefinedStep[]> => useWorker((asked, hash, input) => asked.refine(hash, input), false);
+/** The last bill stays until the next is there: it changes with every answer, and a gap would jump. */
+export const useLikelyBill = (): Asked<BillSpread> => useWorker((asked, hash, input) => asked.bill(hash, input), true);

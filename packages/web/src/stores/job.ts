@@ -15,7 +15,7 @@ import {
 import { defineStore } from 'pinia';
 import { v7 as uuidv7 } from 'uuid';
 import { computed, ref, shallowRef } from 'vue';
-import { api, NotReached } from '../api.ts';
+import { api, keepJob, NotReached, reachedServer } from '../api.ts';
 import * as outbox from './outbox.ts';
 import { usePacks } from './packs.ts';
 import { useSession } from './session.ts';
@@ -77,6 +77,15 @@ export const useJob = defineStore('job', () => {
     });
   }
 
+  async function merge(id: string, added: Job['entries']): Promise<void> {
+    const current = job.value;
+    if (current?.id !== id) return;
+    const known = new Set(current.entries.map(({ id }) => id));
+    const entries = [...current.entries, ...added.filter(({ id }) => !known.has(id))].sort((a, b) => a.seq - b.seq);
+    await keepJob({ ...current, entries });
+    await accept({ ...current, entries });
+  }
+
   /** Loads a job afresh; what was shown of another job is gone at once. */
   async function open(id: string): Promise<void> {
     clearTimeout(timer);
@@ -93,7 +102,8 @@ export const useJob = defineStore('job', () => {
         return;
       }
       await accept(reply.value);
-      reached.value = true;
+      reached.value = reachedServer.value;
+      if (!reached.value) timer = setTimeout(() => void open(id), retryAfter);
     } catch (error) {
       if (!(error instanceof NotReached)) throw error;
       reached.value = false;
@@ -147,15 +157,18 @@ export const useJob = defineStore('job', () => {
             run[0]?.by ?? '',
             run.map((one) => one.draft),
           );
-          if (reply.ok) await outbox.remove(run);
-          else {
+          if (reply.ok) {
+            // Known to be stored before anything else is asked: they never vanish from the screen in between.
+            await merge(id, reply.value.entries);
+            await outbox.remove(run);
+          } else {
             const words = [reply.problem.title, ...(reply.problem.problems ?? []).map((one) => one.sentence)].join(' ');
             await outbox.markRefused(run, words);
           }
           const fresh = await api.job(id);
-          if (fresh.ok) await accept(fresh.value);
+          if (fresh.ok && reachedServer.value && job.value?.id === id) await accept(fresh.value);
         }
-        reached.value = true;
+        reached.value = reachedServer.value;
       } catch (error) {
         if (!(error instanceof NotReached)) throw error;
         reached.value = false;

@@ -1,5 +1,14 @@
-/** The deeper search, off the main thread. A pack is sent once per hash; plain data only. */
-import { compilePack, refine, type CaseInput, type CompiledPack, type Pack, type RefinedStep } from '@veglia/core';
+/** The deeper search and the likely bill, off the main thread. A pack is sent once per hash; plain data only. */
+import {
+  compilePack,
+  likelyBill,
+  refine,
+  type BillSpread,
+  type CaseInput,
+  type CompiledPack,
+  type Pack,
+  type RefinedStep,
+} from '@veglia/core';
 import { expose } from 'comlink';
 
 const packs = new Map<string, CompiledPack>();
@@ -13,6 +22,11 @@ const refiner = {
   refine(hash: string, input: CaseInput): RefinedStep[] {
     const compiled = packs.get(hash);
     return compiled ? refine(input, compiled) : [];
+  },
+  /** Undefined where nothing is known to be wrong. */
+  bill(hash: string, input: CaseInput): BillSpread | undefined {
+    const compiled = packs.get(hash);
+    return compiled && likelyBill(input, compiled);
   },
 };
 export type Refiner = typeof refiner;

@@ -177,7 +177,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
           </div>
           <DeeperLine
             v-if="byCost && steps[0]"
-            :looked="deeper.steps.value"
+            :looked="deeper.answer.value"
             :suggested="steps[0]"
             :compiled="compiled"
             @take="

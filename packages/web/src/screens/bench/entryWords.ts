@@ -21,6 +21,8 @@ export function useEntryWords(compiled: () => CompiledPack | undefined): (entry:
           title: t('entry.job.opened'),
           detail: [...(body.condition ?? []).map((one) => t(`condition.${one}`)), body.earlier ?? ''].filter(Boolean).join('; '),
         };
+      case 'theory.told':
+        return { title: t('entry.theory.told', { source: t(`theorySource.${body.source}`) }), detail: body.text };
       case 'symptom.reported':
         return {
           title: t('entry.symptom.reported', { what: body.symptoms.map((id) => names.symptom(id)).join(', ') }),

@@ -1,0 +1,81 @@
+<script setup lang="ts">
+/** A first honest word: likely assemblies, likely bill, what past jobs of the kind were. */
+import type { JobCard } from '@veglia/contract';
+import type { BillSpread, CaseFold, CompiledPack, SimilarJob } from '@veglia/core';
+import { useI18n } from 'vue-i18n';
+import { money, percent, useNames } from '../../names.ts';
+import SuspectList from '../../parts/SuspectList.vue';
+
+export type PastCard = Omit<JobCard, 'family' | 'layout' | 'code'> & { family?: string; layout?: string; code?: string };
+const props = defineProps<{
+  fold: CaseFold | undefined;
+  compiled: CompiledPack;
+  bill: BillSpread | undefined;
+  currency: string;
+  secondFault: number;
+  similar: readonly SimilarJob<PastCard>[];
+}>();
+const { t } = useI18n();
+const names = useNames(() => props.compiled);
+/** To the next five: a bill that is a guess shows no cents. */
+const round = (minor: number): string =>
+  money({ amountMinor: Math.round(minor / 500) * 500, currency: props.currency }).replace(/[.,]00$/, '');
+</script>
+
+<template>
+  <section class="sheet" data-test="at-once">
+    <h2>{{ t('counter.firstOdds') }}</h2>
+    <template v-if="fold">
+      <SuspectList :assemblies="fold.assemblies.filter((one) => one.verdict !== 'cleared').slice(0, 5)" :compiled="compiled" />
+      <dl v-if="bill" class="bill" data-test="bill">
+        <dt>{{ t('counter.bill.title') }}</dt>
+        <dd>
+          <strong class="figure">{{ t('counter.bill.range', { low: round(bill.low), high: round(bill.high) }) }}</strong>
+          {{ t('counter.bill.middle', { middle: round(bill.middle) }) }}
+        </dd>
+        <dt>{{ t('counter.bill.givenUp') }}</dt>
+        <dd class="figure" data-test="given-up">{{ percent(bill.givenUp) }}</dd>
+        <dt>{{ t('counter.bill.second') }}</dt>
+        <dd :class="{ alarm: secondFault > 0.1 }" class="figure">{{ percent(secondFault) }}</dd>
+      </dl>
+      <p v-else class="soft small">{{ t('counter.bill.working') }}</p>
+      <p v-for="(doubt, index) in fold.doubts" :key="index" class="soft small">
+        {{ t(`core.doubt.${doubt.code}`, { id: doubt.id ?? '', percent: percent(doubt.value ?? 0) }) }}
+      </p>
+    </template>
+    <p v-else class="soft">{{ t('counter.noSymptom') }}</p>
+  </section>
+  <section v-if="similar.length > 0" class="sheet small" data-test="similar">
+    <h2>{{ t('counter.similar.title') }}</h2>
+    <ul>
+      <li v-for="{ job, same } in similar" :key="job.jobId">
+        <RouterLink :to="`/jobs/${job.jobId}`">{{ t('bench.job', { n: job.number }) }}</RouterLink>
+        {{ job.found ? names.fault(job.found.fault ?? '') || names.assembly(job.found.assembly) : t('counter.similar.unknown') }}
+        <span class="soft"
+          >{{ job.outcome ? t(`outcome.${job.outcome}`) : '' }}; {{ same.map((one) => t(`counter.similar.${one}`)).join(', ') }}</span
+        >
+      </li>
+    </ul>
+  </section>
+</template>
+
+<style scoped>
+.bill {
+  display: grid;
+  grid-template-columns: auto 1fr;
+  gap: 2px 12px;
+  margin: 8px 0 0;
+}
+dt {
+  color: var(--ink-soft);
+}
+dd {
+  margin: 0;
+}
+.small {
+  font-size: 15px;
+}
+li {
+  padding: 2px 0;
+}
+</style>

@@ -1,0 +1,243 @@
+/** What is typed at the counter, what is wrong with it, and the entries it amounts to. No screen in here. */
+import type { NewJobInput } from '@veglia/contract';
+import {
+  layoutOddsByLooks,
+  type accessories,
+  type Body,
+  type BodyOf,
+  type CompiledPack,
+  type conditions,
+  type earlierHands,
+  type earlierWork,
+  type QuickBody,
+  type SetFacts,
+  type theorySources,
+} from '@veglia/core';
+import { parseBetween, parseBlinkCount, parsePrice } from '../../numbers.ts';
+
+export interface Answer {
+  readonly test: string;
+  readonly of?: string | undefined;
+  readonly outcome: string;
+}
+
+export interface Theory {
+  readonly text: string;
+  readonly source: (typeof theorySources)[number];
+  readonly assembly: string;
+}
+
+/** Everything as typed: kept as a draft, so plain data only. */
+export interface IntakeForm {
+  id: string;
+  symptoms: string[];
+  words: string;
+  often: '' | 'always' | 'sometimes';
+  temperature: '' | 'cold' | 'warm' | 'any';
+  since: string;
+  after: string;
+  blink: string;
+  blinkTwice: boolean;
+  maker: string;
+  family: string;
+  model: string;
+  version: string;
+  serial: string;
+  size: string;
+  age: string;
+  layout: string;
+  looks: Record<string, string>;
+  condition: (typeof conditions)[number][];
+  earlier: string;
+  earlierBy: '' | (typeof earlierHands)[number];
+  earlierDid: (typeof earlierWork)[number][];
+  theories: Theory[];
+  accessories: (typeof accessories)[number][];
+  otherAccessories: string;
+  ownSet: boolean;
+  customerId: string;
+  name: string;
+  contact: string;
+  limit: string;
+  limitMinutes: string;
+  checkFee: string;
+  warranty: 'unknown' | 'running' | 'over';
+  mayLoseData: '' | 'yes' | 'no';
+  needs: string;
+  canDoWithout: string;
+  /** Answered at the counter, and taken from the quick line. */
+  answers: Answer[];
+  quick: QuickBody[];
+  notes: string[];
+}
+
+export const blankIntake = (id: string): IntakeForm => ({
+  id,
+  symptoms: [],
+  words: '',
+  often: '',
+  temperature: '',
+  since: '',
+  after: '',
+  blink: '',
+  blinkTwice: false,
+  maker: '',
+  family: '',
+  model: '',
+  version: '',
+  serial: '',
+  size: '',
+  age: '',
+  layout: 'not-sure',
+  looks: {},
+  condition: [],
+  earlier: '',
+  earlierBy: '',
+  earlierDid: [],
+  theories: [],
+  accessories: [],
+  otherAccessories: '',
+  ownSet: false,
+  customerId: '',
+  name: '',
+  contact: '',
+  limit: '',
+  limitMinutes: '',
+  checkFee: '',
+  warranty: 'unknown',
+  mayLoseData: '',
+  needs: '',
+  canDoWithout: '',
+  answers: [],
+  quick: [],
+  notes: [],
+});
+
+/** Whether anything was typed that would be a pity to lose. */
+export const isBlank = (form: IntakeForm): boolean => {
+  const blank = blankIntake(form.id);
+  return JSON.stringify({ ...form, checkFee: '' }) === JSON.stringify(blank);
+};
+
+/** A draft as it was kept, by whatever version of this screen: what fits is taken, what is missing is blank. */
+export function intakeOfDraft(content: unknown, id: string): IntakeForm {
+  const blank = blankIntake(id);
+  if (typeof content !== 'object' || content === null) return blank;
+  for (const [key, value] of Object.entries(content as Record<string, unknown>)) {
+    const known = blank[key as keyof IntakeForm];
+    if (known !== undefined && typeof known === typeof value && Array.isArray(known) === Array.isArray(value))
+      Object.assign(blank, { [key]: value });
+  }
+  return blank;
+}
+
+/** Field -> what is wrong with it, as a code of the screen's words; `value` is what was typed. */
+export type IntakeErrors = Partial<
+  Record<'name' | 'maker' | 'size' | 'age' | 'symptoms' | 'blink' | 'limit' | 'limitMinutes' | 'checkFee', string>
+>;
+
+const filled = (text: string): boolean => text.trim() !== '';
+
+export function checkIntake(form: IntakeForm): IntakeErrors {
+  const errors: IntakeErrors = {};
+  const wrong = (field: keyof IntakeErrors, typed: string, fine: boolean): void => {
+    if (filled(typed) && !fine) errors[field] = typed.trim();
+  };
+  if (!form.ownSet && form.customerId === '' && !filled(form.name)) errors.name = '';
+  if (!filled(form.maker)) errors.maker = '';
+  if (form.symptoms.length === 0) errors.symptoms = '';
+  wrong('size', form.size, parseBetween(form.size, 5, 200, true) !== undefined);
+  wrong('age', form.age, parseBetween(form.age, 0, 80) !== undefined);
+  wrong('blink', form.blink, parseBlinkCount(form.blink) !== undefined);
+  wrong('limit', form.limit, parsePrice(form.limit) !== undefined);
+  wrong('limitMinutes', form.limitMinutes, parseBetween(form.limitMinutes, 1, 10_000, true) !== undefined);
+  wrong('checkFee', form.checkFee, parsePrice(form.checkFee) !== undefined);
+  return errors;
+}
+
+const given = <T extends string>(field: T, text: string): { [K in T]?: string } =>
+  (filled(text) ? { [field]: text.trim() } : {}) as { [K in T]?: string };
+
+/** The set's facts; layout by looks is odds, narrowed to the family's layouts where it is known. */
+export function setFactsOf(form: IntakeForm, compiled: CompiledPack): SetFacts {
+  const size = parseBetween(form.size, 5, 200, true);
+  const age = parseBetween(form.age, 0, 80);
+  const family = compiled.pack.families.find(({ id }) => id === form.family);
+  return {
+    layout: form.layout === 'not-sure' ? { odds: layoutOddsByLooks(compiled.pack, form.looks, family?.layouts) } : form.layout,
+    ...(family ? { family: family.id } : {}),
+    ...given('model', form.model),
+    ...given('version', form.version),
+    ...(size === undefined ? {} : { sizeInch: size }),
+    ...(age === undefined ? {} : { ageYears: age }),
+  };
+}
+
+/** The entries, in order; what can't be read yet is left out. */
+export function bodiesOf(form: IntakeForm, compiled: CompiledPack, currency: string): Body[] {
+  const blink = parseBlinkCount(form.blink);
+  const limit = parsePrice(form.limit);
+  const fee = parsePrice(form.checkFee);
+  const minutes = parseBetween(form.limitMinutes, 1, 10_000, true);
+  const opened: BodyOf<'job.opened'> = {
+    kind: 'job.opened',
+    v: 2,
+    set: setFactsOf(form, compiled),
+    ...(form.condition.length > 0 ? { condition: [...form.condition] } : {}),
+    ...given('earlier', form.earlier),
+    ...(form.earlierBy === '' ? {} : { earlierBy: form.earlierBy }),
+    ...(form.earlierDid.length > 0 ? { earlierDid: [...form.earlierDid] } : {}),
+    ...(form.accessories.length > 0 ? { accessories: [...form.accessories] } : {}),
+    ...given('otherAccessories', form.otherAccessories),
+    ...(form.warranty === 'unknown' ? {} : { warranty: form.warranty }),
+    ...(form.mayLoseData === '' ? {} : { mayLoseData: form.mayLoseData === 'yes' }),
+    ...given('needs', form.needs),
+    ...given('canDoWithout', form.canDoWithout),
+    ...(Object.keys(form.looks).length > 0 ? { looks: { ...form.looks } } : {}),
+  };
+  const bodies: Body[] = [opened];
+  if (form.symptoms.length > 0) {
+    bodies.push({
+      kind: 'symptom.reported',
+      v: 2,
+      symptoms: [...form.symptoms],
+      ...given('words', form.words),
+      ...(form.often === '' ? {} : { often: form.often }),
+      ...(form.temperature === '' ? {} : { temperature: form.temperature }),
+      ...given('since', form.since),
+      ...given('after', form.after),
+    });
+  }
+  for (const { text, source, assembly } of form.theories) {
+    if (filled(text)) bodies.push({ kind: 'theory.told', v: 1, source, text: text.trim(), ...(assembly === '' ? {} : { assembly }) });
+  }
+  if (limit !== undefined || fee !== undefined || minutes !== undefined) {
+    bodies.push({
+      kind: 'limit.agreed',
+      v: 2,
+      ...(limit === undefined ? {} : { limit: { amountMinor: limit, currency } }),
+      ...(minutes === undefined ? {} : { minutes }),
+      ...(fee === undefined ? {} : { checkFee: { amountMinor: fee, currency } }),
+    });
+  }
+  if (blink) bodies.push({ kind: 'blink.read', v: 1, groups: blink, cycles: form.blinkTwice ? 2 : 1 });
+  for (const { test, of, outcome } of form.answers) {
+    bodies.push({ kind: 'test.answered', v: 1, test, outcome, sure: 'sure', ...(of === undefined ? {} : { of }) });
+  }
+  bodies.push(...form.quick);
+  for (const text of form.notes) bodies.push({ kind: 'note.added', v: 1, text });
+  return bodies;
+}
+
+/** The request to the server. Ids and time are the caller's. */
+export function requestOf(form: IntakeForm, bodies: readonly Body[], by: string, at: string, newId: () => string): NewJobInput {
+  const { maker, model, serial, name, contact } = form;
+  const customer = form.ownSet ? null : form.customerId === '' ? { name, contact } : { id: form.customerId };
+  return {
+    id: form.id,
+    by,
+    customer,
+    plate: { maker, model, serial },
+    entries: bodies.map((body) => ({ id: newId(), at, basedOn: 0, body: { ...body } })),
+  };
+}

@@ -1,0 +1,53 @@
+/**
+ * The browser's own store: entries and intakes on their way, the draft at the counter, and what the server last said. Nothing here is
+ * the truth once the server has it; nothing typed is only in memory.
+ */
+import type { EntryDraft, NewJobInput } from '@veglia/contract';
+import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
+
+export interface Waiting {
+  readonly jobId: string;
+  readonly by: string;
+  readonly draft: EntryDraft;
+  /** Order of writing within this browser. */
+  readonly turn?: number;
+  /** The server's words, where it refused: needs a person. */
+  readonly refused?: string;
+}
+
+/** A set taken in while the server was away. */
+export interface WaitingIntake {
+  readonly id: string;
+  readonly at: string;
+  readonly request: NewJobInput;
+  readonly refused?: string;
+}
+
+interface LocalSchema extends DBSchema {
+  waiting: { key: number; value: Waiting; indexes: { job: string } };
+  intakes: { key: string; value: WaitingIntake };
+  drafts: { key: string; value: { readonly name: string; readonly at: string; readonly content: unknown } };
+  /** Replies by path, as they came. */
+  kept: { key: string; value: { readonly path: string; readonly at: string; readonly reply: unknown } };
+}
+
+let opened: Promise<IDBPDatabase<LocalSchema>> | undefined;
+
+export function local(): Promise<IDBPDatabase<LocalSchema>> {
+  opened ??= openDB<LocalSchema>('veglia', 2, {
+    upgrade(db, from) {
+      if (from < 1) db.createObjectStore('waiting', { keyPath: 'turn', autoIncrement: true }).createIndex('job', 'jobId');
+      if (from < 2) {
+        db.createObjectStore('intakes', { keyPath: 'id' });
+        db.createObjectStore('drafts', { keyPath: 'name' });
+        db.createObjectStore('kept', { keyPath: 'path' });
+      }
+    },
+    // Another tab has the old one open: it must let go before this one can go on.
+    blocking(_current, _blocked, event) {
+      (event.target as IDBDatabase).close();
+      opened = undefined;
+    },
+  });
+  return opened;
+}
