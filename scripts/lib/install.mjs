@@ -69,3 +69,11 @@ export async function ensureChromium() {
   const found = find();
   return found === '' ? stop('Chromium was installed, but `chromium` is not in the PATH.') : found;
 }
+
+/** For tests that read a PDF as somebody else's program does. */
+export async function ensurePoppler() {
+  const find = () => ask('sh', ['-c', 'command -v pdftotext']).out.trim();
+  if (find() === '') await aptInstall(['poppler-utils'], 'pdftotext');
+  const found = find();
+  return found === '' ? stop('poppler-utils were installed, but `pdftotext` is not in the PATH.') : found;
+}

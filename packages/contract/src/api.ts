@@ -147,6 +147,8 @@ export interface RouteDescription {
   readonly body?: z.ZodType;
   readonly status: number;
   readonly reply: z.ZodType;
+  /** Left out: JSON. */
+  readonly media?: string;
 }
 
 export const jobParams = z.object({ id: z.uuid() });
@@ -193,6 +195,24 @@ export const routes: readonly RouteDescription[] = [
   { method: 'post', path: '/api/jobs', summary: 'Take a set in', body: newJobSchema, status: 201, reply: jobSchema },
   { method: 'get', path: '/api/jobs/:id', summary: 'A job with its ledger', params: jobParams, status: 200, reply: jobSchema },
   { method: 'get', path: '/api/jobs/:id/case', summary: 'The job as a case file', params: jobParams, status: 200, reply: documentSchema },
+  {
+    method: 'get',
+    path: '/api/jobs/:id/label.pdf',
+    summary: 'Label for the set: QR to the job, number, set, shelf, hazards',
+    params: jobParams,
+    status: 200,
+    reply: z.string(),
+    media: 'application/pdf',
+  },
+  {
+    method: 'get',
+    path: '/api/jobs/:id/receipt.pdf',
+    summary: 'Receipt for the customer',
+    params: jobParams,
+    status: 200,
+    reply: z.string(),
+    media: 'application/pdf',
+  },
   {
     method: 'post',
     path: '/api/jobs/:id/entries',

@@ -1,7 +1,17 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, test } from '@jest/globals';
-import { comparisonCodes, doubtCodes, problemCodes, reasonCodes, unusedCodes, verdicts, leftOutCodes } from '@veglia/core';
-import { errorCodes, errorStatus, problemSentence, say, words } from './index.ts';
+import {
+  accessories,
+  comparisonCodes,
+  conditions,
+  doubtCodes,
+  problemCodes,
+  reasonCodes,
+  unusedCodes,
+  verdicts,
+  leftOutCodes,
+} from '@veglia/core';
+import { errorCodes, errorStatus, paperCodes, problemSentence, say, words } from './index.ts';
 
 describe('sentences', () => {
   test.each([
@@ -12,6 +22,9 @@ describe('sentences', () => {
     ['doubts', doubtCodes, words.en.doubt],
     ['left out', leftOutCodes, words.en.leftOut],
     ['verdicts', verdicts, words.en.verdict],
+    ['conditions', conditions, words.en.condition],
+    ['accessories', accessories, words.en.accessory],
+    ['papers', paperCodes, words.en.paper],
     ['errors', errorCodes, words.en.error],
   ])('%s: one for every code, and none left over', (_, codes, sentences) => {
     expect(codes.length).toBeGreaterThan(3);

@@ -45,3 +45,4 @@ export { languages, say, words } from './words/index.ts';
 export type { Language, Words } from './words/index.ts';
 export { shopChangeSchema, shopSettingsSchema, shopStateSchema, usualShopSettings } from './shop.ts';
 export type { ShopChange, ShopSettings, ShopState } from './shop.ts';
+export { paperCodes, type PaperCode } from './paper.ts';

@@ -25,9 +25,11 @@ import { ledgerProtection } from './database/migrate.ts';
 import { ApiError } from './http/apiError.ts';
 import { errorHandler, isDatabaseAway } from './http/errorHandler.ts';
 import { append } from './jobs/ledger.ts';
-import { exportCase, listJobs, readJob, takeIn } from './jobs/jobs.ts';
+import { exportCase, listJobs, paperFacts, readJob, takeIn } from './jobs/jobs.ts';
 import { searchCustomers } from './customers.ts';
 import { openApiDocument } from './openapi.ts';
+import { label, receipt } from './papers/papers.ts';
+import { pdfOf } from './papers/pdf.ts';
 import { listPeople } from './people.ts';
 import { changeShop, readShop } from './shop.ts';
 import type { Store } from './store.ts';
@@ -152,6 +154,18 @@ export function createApp({ store, log, staticDir }: AppParts): Express {
   app.get('/api/jobs/:id/case', async (request, response) => {
     response.json(await exportCase(store, parse(jobParams, request.params, 'path').id));
   });
+  for (const [name, make] of [
+    ['label', label],
+    ['receipt', receipt],
+  ] as const) {
+    app.get(`/api/jobs/:id/${name}.pdf`, async (request, response) => {
+      const { id } = parse(jobParams, request.params, 'path');
+      const address = `${request.protocol}://${request.get('host') ?? ''}/jobs/${id}`;
+      const facts = await paperFacts(store, id, address);
+      const pdf = await pdfOf(make(facts));
+      response.set('content-disposition', `inline; filename="${name}-${facts.job.number}.pdf"`).type('application/pdf').send(pdf);
+    });
+  }
   app.post('/api/jobs/:id/entries', async (request, response) => {
     const { id } = parse(jobParams, request.params, 'path');
     const { by, entries } = parse(appendSchema, request.body, '');

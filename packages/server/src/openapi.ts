@@ -17,7 +17,7 @@ export function openApiDocument(version: string): object {
         ...(route.body ? { body: { content: { 'application/json': { schema: route.body } } } } : {}),
       },
       responses: {
-        [route.status]: { description: 'Done', content: { 'application/json': { schema: route.reply } } },
+        [route.status]: { description: 'Done', content: { [route.media ?? 'application/json']: { schema: route.reply } } },
         default: { description: 'Refused, or a fault of ours', content: { [problemMediaType]: { schema: problemDocumentSchema } } },
       },
     });

@@ -26,6 +26,7 @@ onMounted(async () => {
       <RouterLink to="/">{{ t('app.shelves') }}</RouterLink>
       <RouterLink to="/jobs/new">{{ t('app.takeIn') }}</RouterLink>
       <RouterLink to="/experience">{{ t('app.experience') }}</RouterLink>
+      <RouterLink to="/settings">{{ t('app.settings') }}</RouterLink>
     </nav>
     <div class="right">
       <label v-if="session.people.length > 0">

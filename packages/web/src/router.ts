@@ -7,7 +7,9 @@ export const router = createRouter({
     { path: '/jobs/new', name: 'counter', component: () => import('./screens/counter/CounterView.vue') },
     { path: '/jobs/:id', name: 'bench', props: true, component: () => import('./screens/bench/BenchView.vue') },
     { path: '/jobs/:id/close', name: 'close', props: true, component: () => import('./screens/close/CloseView.vue') },
+    { path: '/jobs/:id/call', name: 'call', props: true, component: () => import('./screens/call/CallView.vue') },
     { path: '/experience', name: 'experience', component: () => import('./screens/experience/ExperienceView.vue') },
+    { path: '/settings', name: 'settings', component: () => import('./screens/settings/SettingsView.vue') },
     { path: '/:rest(.*)*', name: 'nowhere', component: () => import('./screens/NowhereView.vue') },
   ],
 });

@@ -11,6 +11,7 @@ import type {
   Verdict,
 } from '@veglia/core';
 import type { ErrorCode } from '../errors.ts';
+import type { Accessory, Condition, PaperCode } from '../paper.ts';
 
 export interface Words {
   readonly verdict: Record<Verdict, string>;
@@ -21,6 +22,9 @@ export interface Words {
   readonly leftOut: Record<LeftOutCode, string>;
   readonly need: Record<PowerNeed, string>;
   readonly jobState: Record<JobState, string>;
+  readonly condition: Record<Condition, string>;
+  readonly accessory: Record<Accessory, string>;
+  readonly paper: Record<PaperCode, string>;
   readonly problem: Record<ProblemCode, string>;
   readonly error: Record<ErrorCode, string>;
 }
@@ -108,6 +112,45 @@ export const en: Words = {
     verified: 'Unplugged and verified',
   },
   jobState: { 'taken-in': 'Taken in', 'on-the-bench': 'On the bench', closed: 'Closed' },
+  condition: {
+    crack: 'Crack',
+    liquid: 'Liquid traces',
+    storm: 'Storm',
+    dropped: 'Dropped',
+    smell: 'Burnt smell',
+    'opened-before': 'Opened before',
+    'screws-missing': 'Screws missing',
+  },
+  accessory: { stand: 'Stand', remote: 'Remote', cord: 'Cord', 'wall-mount': 'Wall mount', card: 'Card or module', box: 'Box' },
+  paper: {
+    job: 'Job {n}',
+    shelf: 'Shelf {shelf}',
+    noShelf: 'No shelf yet',
+    size: '{n} inch',
+    serial: 'Serial {serial}',
+    hazards: 'Mind',
+    charged: 'May be charged: verify before touching inside.',
+    receipt: 'Receipt for a set left with us',
+    takenIn: 'Taken in on {date}',
+    customer: 'Customer',
+    ownSet: 'Our own set',
+    set: 'Set',
+    complaint: 'What is wrong',
+    inWords: 'In your words: {words}',
+    condition: 'Condition as received',
+    nothingSeen: 'Nothing special seen',
+    cameAlong: 'Came along',
+    nothingElse: 'Nothing but the set',
+    agreed: 'Agreed',
+    limit: 'We may spend up to {amount} without calling.',
+    minutes: 'We may work up to {n} minutes without calling.',
+    checkFee: 'Looking at it costs {amount}, repaired or not.',
+    mayLoseData: 'Settings and accounts may be wiped by a reset or a memory write.',
+    keepData: 'Settings and accounts are not to be wiped without asking.',
+    warrantyRunning: 'The maker’s warranty still runs. Opening the set ends it; you want it opened all the same.',
+    secondFault: 'After liquid, a storm or a drop a second fault may hide until power returns.',
+    sign: 'Date and name',
+  },
   problem: {
     schema: '{where}: {expected}',
     'not-json': '{where}: not valid JSON ({expected})',

@@ -63,6 +63,8 @@ export const bodySchemas = {
     looks: z.record(idSchema, idSchema).optional(),
   }),
   /** An explanation somebody brought along: a hypothesis with its kind of source, never a finding. */
+  /** Where the set stands in the shop. */
+  'set.shelved': z.strictObject({ kind: z.literal('set.shelved'), v: v1, shelf: z.string().trim().min(1).max(60) }),
   'theory.told': z.strictObject({
     kind: z.literal('theory.told'),
     v: v1,

@@ -4,6 +4,7 @@ import { pinsOf, type CaseFile, type Entry, type Problem } from '@veglia/core';
 import { newestSnapshot } from '../counts/counts.ts';
 import { ApiError } from '../http/apiError.ts';
 import type { JobRow } from '../database/models.ts';
+import type { PaperFacts } from '../papers/papers.ts';
 import { requirePerson } from '../people.ts';
 import { jobSettings, readShop } from '../shop.ts';
 import type { Store } from '../store.ts';
@@ -75,6 +76,13 @@ export async function exportCase(store: Store, id: string): Promise<CaseFile> {
   const { pins, input } = await caseOfJob(store, job, entries);
   const { set, settings, counts } = input;
   return { format: 'veglia-case', version: 1, pack: { hash: pins.hash }, ...(counts ? { counts } : {}), set, settings, entries };
+}
+
+/** What stands on a job's papers; `address` is where its QR code leads. */
+export async function paperFacts(store: Store, id: string, address: string): Promise<PaperFacts> {
+  const job = await readJob(store, id);
+  const { settings } = await readShop(store);
+  return { job, entries: await readLedger(store, id), compiled: await store.packs.compiled(job.packHash), shop: settings, address };
 }
 
 /** Makes every card anew; returns how many. */

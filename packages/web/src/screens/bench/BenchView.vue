@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import { policies, type Body, type Entry, type NextStep } from '@veglia/core';
+import { policies, type Body, type Entry, type NextStep, type QuickBody } from '@veglia/core';
 import { computed, onMounted, onUnmounted, ref, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { money, percent, useNames } from '../../names.ts';
 import KeyCap from '../../parts/KeyCap.vue';
 import JobGate from '../../parts/JobGate.vue';
+import QuickLine from '../../parts/QuickLine.vue';
 import SetPlan from '../../parts/SetPlan.vue';
 import SuspectList from '../../parts/SuspectList.vue';
 import { useJob } from '../../stores/job.ts';
@@ -25,6 +26,7 @@ const session = useSession();
 const names = useNames(() => store.compiled);
 const words = useEntryWords(() => store.compiled);
 const panel = ref<InstanceType<typeof NextPanel>>();
+const quick = ref<InstanceType<typeof QuickLine>>();
 const thinkSo = ref(false);
 const chosenKey = ref('');
 const note = ref('');
@@ -87,6 +89,9 @@ async function addNote(): Promise<void> {
   await store.write({ kind: 'note.added', v: 1, text });
   note.value = '';
 }
+async function takeQuick(taken: readonly QuickBody[], notes: readonly string[]): Promise<void> {
+  await write([...taken, ...notes.map((text): Body => ({ kind: 'note.added', v: 1, text }))]);
+}
 function take(other: NextStep): void {
   chosenKey.value = keyOf(other);
   window.scrollTo({ top: 0 });
@@ -94,6 +99,10 @@ function take(other: NextStep): void {
 
 /** Keys belong to the bench unless somebody is typing. */
 function onKey(event: KeyboardEvent): void {
+  if (event.altKey && event.code === 'KeyQ') {
+    event.preventDefault();
+    quick.value?.focus();
+  }
   if (event.ctrlKey || event.metaKey || event.altKey) return;
   const target = event.target as HTMLElement;
   if (target.closest('textarea, select') || (target instanceof HTMLInputElement && target.type !== 'checkbox')) return;
@@ -235,6 +244,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
             :people="session.people"
             @take-back="takeBack"
           />
+          <QuickLine v-if="store.input && !fold.closed" ref="quick" :input="store.input" :compiled="compiled" @take="takeQuick" />
           <form class="note" @submit.prevent="addNote">
             <label for="note" class="visually-hidden">{{ t('bench.note') }}</label>
             <input id="note" v-model="note" :placeholder="t('bench.note')" />
@@ -243,6 +253,9 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
         </section>
         <section class="sheet line">
           <RouterLink v-if="!fold.closed" :to="closePath" class="push" data-test="to-close">{{ t('bench.toClose') }}</RouterLink>
+          <RouterLink :to="`/jobs/${id}/call`" data-test="to-call">{{ t('bench.call') }}</RouterLink>
+          <a :href="`/api/jobs/${id}/label.pdf`" target="_blank">{{ t('bench.label') }}</a>
+          <a :href="`/api/jobs/${id}/receipt.pdf`" target="_blank">{{ t('bench.receipt') }}</a>
           <a :href="`/api/jobs/${id}/case`" :download="`job-${job.number}.json`">{{ t('bench.export') }}</a>
         </section>
       </div>
@@ -291,6 +304,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
   padding: 8px;
 }
 .line {
+  flex-wrap: wrap;
   display: flex;
   justify-content: space-between;
   align-items: center;

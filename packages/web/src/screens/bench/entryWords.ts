@@ -19,8 +19,14 @@ export function useEntryWords(compiled: () => CompiledPack | undefined): (entry:
       case 'job.opened':
         return {
           title: t('entry.job.opened'),
-          detail: [...(body.condition ?? []).map((one) => t(`condition.${one}`)), body.earlier ?? ''].filter(Boolean).join('; '),
+          detail: [...(body.condition ?? []).map((one) => t(`core.condition.${one}`)), body.earlier ?? ''].filter(Boolean).join('; '),
         };
+      case 'quote.sent':
+        return { title: t('entry.quote.sent', { low: money(body.total), high: money(body.upTo ?? body.total) }) };
+      case 'quote.answered':
+        return { title: t('entry.quote.answered', { answer: t(`call.said.${body.answer}`) }), detail: body.who };
+      case 'set.shelved':
+        return { title: t('entry.set.shelved', { shelf: body.shelf }) };
       case 'theory.told':
         return { title: t('entry.theory.told', { source: t(`theorySource.${body.source}`) }), detail: body.text };
       case 'symptom.reported':

@@ -373,7 +373,7 @@ const addTheory = (): void => void (form.theories = [...form.theories, { text: '
         <div class="field wide" role="group" :aria-label="t('counter.condition')">
           <span class="grouplabel">{{ t('counter.condition') }}</span>
           <el-checkbox-group v-model="form.condition">
-            <el-checkbox v-for="one in conditions" :key="one" :value="one">{{ t(`condition.${one}`) }}</el-checkbox>
+            <el-checkbox v-for="one in conditions" :key="one" :value="one">{{ t(`core.condition.${one}`) }}</el-checkbox>
           </el-checkbox-group>
         </div>
         <FormField id="earlier" :label="t('counter.earlier')"><el-input id="earlier" v-model="form.earlier" /></FormField>
@@ -443,13 +443,17 @@ const addTheory = (): void => void (form.theories = [...form.theories, { text: '
         <FormField id="canDoWithout" :label="t('counter.canDoWithout')"
           ><el-input id="canDoWithout" v-model="form.canDoWithout"
         /></FormField>
+        <FormField id="shelf" class="short" :label="t('counter.shelf')">
+          <el-input id="shelf" v-model="form.shelf" list="shelves" />
+          <datalist id="shelves"><option v-for="one in shop.shelves" :key="one" :value="one" /></datalist>
+        </FormField>
         <FormField id="otherAccessories" :label="t('counter.otherAccessories')">
           <el-input id="otherAccessories" v-model="form.otherAccessories" />
         </FormField>
         <div class="field wide" role="group" :aria-label="t('counter.accessories')">
           <span class="grouplabel">{{ t('counter.accessories') }}</span>
           <el-checkbox-group v-model="form.accessories">
-            <el-checkbox v-for="one in accessories" :key="one" :value="one">{{ t(`accessory.${one}`) }}</el-checkbox>
+            <el-checkbox v-for="one in accessories" :key="one" :value="one">{{ t(`core.accessory.${one}`) }}</el-checkbox>
           </el-checkbox-group>
         </div>
         <template v-for="(theory, index) in form.theories" :key="index">
@@ -490,6 +494,12 @@ const addTheory = (): void => void (form.theories = [...form.theories, { text: '
       <section v-if="saved" class="sheet saved" role="status">
         <h1 data-test="saved">{{ t('counter.saved', { n: saved.number }) }}</h1>
         <RouterLink class="push full" :to="`/jobs/${saved.id}`" data-test="to-bench">{{ t('counter.toBench') }}</RouterLink>
+        <p class="known">
+          <a class="push" :href="`/api/jobs/${saved.id}/label.pdf`" target="_blank">{{ t('bench.label') }}</a>
+          <a class="push" :href="`/api/jobs/${saved.id}/receipt.pdf`" target="_blank">{{ t('bench.receipt') }}</a>
+          <RouterLink class="push" :to="`/jobs/${saved.id}/call`">{{ t('bench.call') }}</RouterLink>
+          <RouterLink class="push" :to="`/jobs/${saved.id}/close`">{{ t('counter.toClose') }}</RouterLink>
+        </p>
         <button type="button" class="push" data-test="another" @click="another">{{ t('counter.another') }}</button>
       </section>
       <section v-else-if="keptHere" class="sheet saved" role="status">

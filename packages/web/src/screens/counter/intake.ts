@@ -54,6 +54,7 @@ export interface IntakeForm {
   theories: Theory[];
   accessories: (typeof accessories)[number][];
   otherAccessories: string;
+  shelf: string;
   ownSet: boolean;
   customerId: string;
   name: string;
@@ -97,6 +98,7 @@ export const blankIntake = (id: string): IntakeForm => ({
   theories: [],
   accessories: [],
   otherAccessories: '',
+  shelf: '',
   ownSet: false,
   customerId: '',
   name: '',
@@ -211,6 +213,7 @@ export function bodiesOf(form: IntakeForm, compiled: CompiledPack, currency: str
   for (const { text, source, assembly } of form.theories) {
     if (filled(text)) bodies.push({ kind: 'theory.told', v: 1, source, text: text.trim(), ...(assembly === '' ? {} : { assembly }) });
   }
+  if (filled(form.shelf)) bodies.push({ kind: 'set.shelved', v: 1, shelf: form.shelf.trim().slice(0, 60) });
   if (limit !== undefined || fee !== undefined || minutes !== undefined) {
     bodies.push({
       kind: 'limit.agreed',

@@ -1,0 +1,109 @@
+import { spawnSync } from 'node:child_process';
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { usualShopSettings } from '@veglia/contract';
+import request from 'supertest';
+import { v7 as uuidv7 } from 'uuid';
+import { ensurePoppler } from '../../../scripts/lib/install.mjs';
+import { draft, intake, openTestApp, type TestApp } from './support/testApp.ts';
+
+let running: TestApp;
+let pdftotext: string;
+beforeAll(async () => {
+  running = await openTestApp();
+  pdftotext = (await ensurePoppler()) ?? '';
+}, 300_000);
+afterAll(() => running.close());
+
+async function pdf(id: string, name: 'label' | 'receipt'): Promise<Buffer> {
+  const reply = await request(running.app)
+    .get(`/api/jobs/${id}/${name}.pdf`)
+    .buffer(true)
+    .parse((response, done) => {
+      const parts: Buffer[] = [];
+      response.on('data', (part: Buffer) => parts.push(part));
+      response.on('end', () => done(null, Buffer.concat(parts)));
+    });
+  expect([reply.status, reply.headers['content-type']]).toEqual([200, 'application/pdf']);
+  return reply.body as Buffer;
+}
+/** As poppler's pdftotext reads it: a program that knows nothing of how it was made. */
+function textOf(bytes: Buffer): string {
+  const read = spawnSync(pdftotext, ['-layout', '-', '-'], { input: bytes, encoding: 'utf8' });
+  expect(read.status).toBe(0);
+  return read.stdout.replace(/\s+/g, ' ');
+}
+
+const entries = (words: string) => [
+  draft({
+    kind: 'job.opened',
+    v: 2,
+    set: { layout: 'led-tcon', family: 'quorvane.qk3', sizeInch: 50 },
+    condition: ['storm', 'crack'],
+    accessories: ['remote', 'cord'],
+    otherAccessories: 'a brass foot',
+    warranty: 'running',
+    mayLoseData: false,
+  }),
+  draft({ kind: 'symptom.reported', v: 2, symptoms: ['sound-dark'], words }),
+  draft({ kind: 'limit.agreed', v: 2, limit: { amountMinor: 12_050, currency: 'EUR' }, checkFee: { amountMinor: 2500, currency: 'EUR' } }),
+  draft({ kind: 'set.shelved', v: 1, shelf: 'B 3' }),
+];
+async function taken(
+  words = 'it only talks',
+  customer = { name: 'Łucja Østergård-Ñuñez', contact: '01632 960199' },
+): Promise<{ id: string; number: number }> {
+  const reply = await request(running.app)
+    .post('/api/jobs')
+    .send(intake(running.person, { customer, entries: entries(words) }));
+  expect(reply.status).toBe(201);
+  return reply.body as never;
+}
+
+describe('papers', () => {
+  test('a label says number, set, size, shelf and hazards', async () => {
+    const { id, number } = await taken();
+    const text = textOf(await pdf(id, 'label'));
+    for (const part of [`Job ${number}`, 'Quorvane QK3-50', '50 inch', 'Serial Q350-1', 'Shelf B 3', 'Mind: Storm; Crack; May be charged'])
+      expect(text).toContain(part);
+    expect(text).not.toContain('Østergård');
+  });
+
+  test('a receipt says who, what, in which condition, what came along, and what was agreed; letters of other languages stay', async () => {
+    const shop = { ...usualShopSettings, shopName: 'Lamp & Daughter', shopContact: 'The quay', receiptText: 'Sets wait six weeks.' };
+    await request(running.app).put('/api/shop').send({ by: running.person, version: 0, settings: shop });
+    const { id, number } = await taken('„dunkel“, she says');
+    const text = textOf(await pdf(id, 'receipt'));
+    for (const part of [
+      'Lamp & Daughter',
+      `Job ${number}. Taken in on 2026-03-02`,
+      'Łucja Østergård-Ñuñez',
+      'Sound, black screen',
+      '„dunkel“, she says',
+      'Storm, Crack',
+      'Remote, Cord, a brass foot',
+      'Looking at it costs €25.00',
+      'up to €120.50 without calling',
+      'not to be wiped without asking',
+      'warranty still runs',
+      'second fault may hide',
+      'Sets wait six weeks.',
+    ])
+      expect(text).toContain(part);
+  });
+
+  test('what a customer says is text and nothing else; a very long word stays on the page', async () => {
+    const { id } = await taken(`<script>alert(1)</script> {"image":"/etc/passwd"} ${'W'.repeat(400)}`);
+    const text = textOf(await pdf(id, 'receipt'));
+    expect(text).toContain('<script>alert(1)</script>');
+    expect(text).toContain('"image":"/etc/passwd"');
+    expect(text.replaceAll(' ', '')).toContain('W'.repeat(400));
+  });
+
+  test('a set without a customer and a job nobody has', async () => {
+    const own = intake(running.person, { customer: null });
+    await request(running.app).post('/api/jobs').send(own);
+    expect(textOf(await pdf(own.id, 'receipt'))).toContain('Our own set');
+    expect(textOf(await pdf(own.id, 'label'))).toContain('No shelf yet');
+    expect((await request(running.app).get(`/api/jobs/${uuidv7()}/label.pdf`)).status).toBe(404);
+  });
+});

@@ -1,0 +1,256 @@
+<script setup lang="ts">
+/** The call sheet: what is known in three plain sentences, the price, the warnings, and what they said, with who and when. */
+import { quoteOptions, secondFaultOdds, type Body, type BodyOf, type CaseFold } from '@veglia/core';
+import { computed, reactive, ref, watch } from 'vue';
+import { useI18n } from 'vue-i18n';
+import { money, percent, useNames } from '../../names.ts';
+import { parsePrice } from '../../numbers.ts';
+import FormField from '../../parts/FormField.vue';
+import JobGate from '../../parts/JobGate.vue';
+import { useLikelyBill } from '../../stores/deeper.ts';
+import { useJob } from '../../stores/job.ts';
+import { useSession } from '../../stores/session.ts';
+
+defineProps<{ id: string }>();
+const { t, d } = useI18n();
+const store = useJob();
+const session = useSession();
+const names = useNames(() => store.compiled);
+const bill = useLikelyBill();
+const form = reactive({
+  low: '',
+  high: '',
+  options: ['repair'] as (typeof quoteOptions)[number][],
+  who: '',
+  option: 'repair',
+});
+const wrong = reactive<Record<string, string>>({});
+const told = ref(false);
+
+watch(
+  () => [store.input, store.compiled] as const,
+  ([input, compiled]) => {
+    if (input && compiled && store.fold?.closed === false) bill.look(input, compiled);
+    else bill.forget();
+  },
+  { immediate: true },
+);
+const currency = computed(() => store.job?.settings.currency ?? 'EUR');
+const spent = computed(() => store.fold?.spent.cost.amountMinor ?? 0);
+/** To the next five, spent time included: what the whole job is likely to come to. */
+const total = (minor: number): number => Math.round((minor + spent.value) / 500) * 500;
+const plain = (minor: number): string => money({ amountMinor: minor, currency: currency.value }).replace(/[.,]00$/, '');
+watch(
+  () => bill.answer.value,
+  (spread) => {
+    // What was typed stands; an empty field takes the likely end.
+    if (!spread) return;
+    form.low ||= (total(spread.low) / 100).toFixed(0);
+    form.high ||= (total(spread.high) / 100).toFixed(0);
+  },
+);
+
+const bodies = computed(() => store.entries.map((entry) => entry.body));
+const last = <K extends Body['kind']>(kind: K): BodyOf<K> | undefined =>
+  bodies.value.findLast((body) => body.kind === kind) as BodyOf<K> | undefined;
+const opened = computed(() => last('job.opened'));
+const limit = computed(() => last('limit.agreed')?.limit);
+const overLimit = computed(() => limit.value !== undefined && spent.value > limit.value.amountMinor);
+
+function known(fold: CaseFold): string {
+  const [first, second] = fold.assemblies;
+  if (!first) return t('call.nothingKnown');
+  const out = fold.assemblies.filter((one) => one.verdict === 'cleared').map((one) => names.assembly(one.id));
+  const values = {
+    first: names.assembly(first.id),
+    odds: percent(first.odds),
+    second: second ? names.assembly(second.id) : '',
+    secondOdds: percent(second?.odds ?? 0),
+  };
+  const verdict =
+    first.verdict === 'proven' ? t('call.proven', values) : first.odds >= 0.6 ? t('call.likely', values) : t('call.open', values);
+  return out.length > 0 ? `${verdict} ${t('call.ruledOut', { what: out.slice(0, 5).join(', ') })}` : verdict;
+}
+const quotes = computed(() => store.entries.filter(({ body }) => body.kind === 'quote.sent' || body.kind === 'quote.answered').reverse());
+const personName = (id: string): string => session.people.find((one) => one.id === id)?.name ?? '';
+
+async function send(): Promise<void> {
+  for (const key of Object.keys(wrong)) delete wrong[key];
+  const low = parsePrice(form.low);
+  const high = parsePrice(form.high);
+  if (low === undefined) wrong.low = t('counter.errors.limit', { value: form.low });
+  if (high === undefined || (low !== undefined && high < low)) wrong.high = t('call.errors.high', { value: form.high });
+  if (low === undefined || high === undefined || high < low) return;
+  const amount = (amountMinor: number) => ({ amountMinor, currency: currency.value });
+  await store.write({ kind: 'quote.sent', v: 2, total: amount(low), upTo: amount(high), options: [...form.options] });
+  told.value = true;
+}
+async function answer(said: 'yes' | 'no' | 'later'): Promise<void> {
+  const who = form.who.trim();
+  await store.write({
+    kind: 'quote.answered',
+    v: 2,
+    answer: said,
+    ...(said === 'yes' ? { option: form.option } : {}),
+    ...(who === '' ? {} : { who }),
+  });
+  told.value = false;
+}
+</script>
+
+<template>
+  <JobGate :id="id" v-slot="{ job, fold }">
+    <div class="band">
+      <h1>{{ t('call.title', { n: job.number }) }}</h1>
+      <RouterLink :to="`/jobs/${id}`" class="push">{{ t('call.back') }}</RouterLink>
+    </div>
+    <div class="pair">
+      <section class="sheet say" data-test="call-sheet">
+        <p v-if="job.customer" class="who">
+          {{ job.customer.name }} <strong class="reading">{{ job.customer.contact }}</strong>
+        </p>
+        <p v-else class="who">{{ t('common.noCustomer') }}</p>
+        <p>
+          {{
+            t('call.taken', {
+              set: `${job.plate.maker} ${job.plate.model}`.trim(),
+              when: d(job.openedAt, 'day'),
+              what: fold.symptoms.map((one) => names.symptom(one)).join(', '),
+            })
+          }}
+        </p>
+        <p>{{ known(fold) }}</p>
+        <p v-if="bill.answer.value" data-test="call-price">
+          {{
+            t('call.price', {
+              low: plain(total(bill.answer.value.low)),
+              high: plain(total(bill.answer.value.high)),
+              middle: plain(total(bill.answer.value.middle)),
+              unrepaired: percent(bill.answer.value.givenUp),
+            })
+          }}
+          {{ spent > 0 ? t('call.spent', { amount: plain(spent) }) : '' }}
+        </p>
+        <p v-else class="soft">{{ t('counter.bill.working') }}</p>
+        <ul class="warn">
+          <li v-if="store.input && secondFaultOdds(store.input) > 0.1" class="alarm">{{ t('counter.hiddenFault') }}</li>
+          <li v-if="opened?.warranty === 'running'" class="alarm">{{ t('counter.opensWarranty') }}</li>
+          <li v-if="overLimit && limit" class="alarm">{{ t('call.overLimit', { amount: money(limit) }) }}</li>
+          <li v-else-if="limit">{{ t('call.limit', { amount: money(limit) }) }}</li>
+          <li v-if="opened?.mayLoseData === undefined">{{ t('call.askData') }}</li>
+          <li v-else-if="!opened.mayLoseData">{{ t('core.paper.keepData') }}</li>
+          <li v-if="fold.assemblies[0]?.id === 'panel'">{{ t('call.panel') }}</li>
+        </ul>
+      </section>
+      <div class="stack">
+        <section class="sheet stack">
+          <h2>{{ t('call.offer') }}</h2>
+          <div class="two">
+            <FormField id="low" :label="t('call.from', { currency })" :error="wrong.low"
+              ><el-input id="low" v-model="form.low" inputmode="decimal"
+            /></FormField>
+            <FormField id="high" :label="t('call.to', { currency })" :error="wrong.high"
+              ><el-input id="high" v-model="form.high" inputmode="decimal"
+            /></FormField>
+          </div>
+          <el-checkbox-group v-model="form.options" :aria-label="t('call.options')">
+            <el-checkbox v-for="one in quoteOptions" :key="one" :value="one">{{ t(`quoteOption.${one}`) }}</el-checkbox>
+          </el-checkbox-group>
+          <button type="button" class="push full" data-test="told" @click="send">{{ t('call.told') }}</button>
+          <template v-if="told || quotes.length > 0">
+            <FormField id="who" :label="t('call.who')"><el-input id="who" v-model="form.who" /></FormField>
+            <FormField id="option" :label="t('call.chosen')">
+              <el-select id="option" v-model="form.option">
+                <el-option v-for="one in quoteOptions" :key="one" :value="one" :label="t(`quoteOption.${one}`)" />
+              </el-select>
+            </FormField>
+            <div class="line">
+              <button
+                v-for="one in ['yes', 'no', 'later'] as const"
+                :key="one"
+                type="button"
+                class="push"
+                :data-test="`said-${one}`"
+                @click="answer(one)"
+              >
+                {{ t(`call.said.${one}`) }}
+              </button>
+            </div>
+          </template>
+        </section>
+        <section class="sheet" data-test="quotes">
+          <h2>{{ t('call.log') }}</h2>
+          <p v-if="quotes.length === 0" class="soft">{{ t('call.logEmpty') }}</p>
+          <ul v-else>
+            <li v-for="{ id: entryId, at, by, body } in quotes" :key="entryId" class="entry">
+              <template v-if="body.kind === 'quote.sent'">
+                {{ t('call.sent', { low: money(body.total), high: money(body.upTo ?? body.total) }) }}
+                <span class="soft">{{ (body.options ?? []).map((one) => t(`quoteOption.${one}`)).join(', ') }}</span>
+              </template>
+              <template v-else-if="body.kind === 'quote.answered'">
+                <strong>{{ t(`call.said.${body.answer}`) }}</strong>
+                {{ body.option ? t(`quoteOption.${body.option}`) : '' }} {{ body.who ? t('call.byWhom', { who: body.who }) : '' }}
+              </template>
+              <span class="soft">{{ d(at, 'minute') }}, {{ personName(by) }}</span>
+            </li>
+          </ul>
+        </section>
+      </div>
+    </div>
+  </JobGate>
+</template>
+
+<style scoped>
+.band,
+.line {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  gap: 8px 16px;
+  align-items: center;
+}
+.line {
+  justify-content: flex-start;
+}
+.pair {
+  display: grid;
+  grid-template-columns: minmax(0, 1.2fr) minmax(0, 1fr);
+  gap: 16px;
+  margin-top: 10px;
+  align-items: start;
+}
+.stack {
+  display: grid;
+  gap: 12px;
+}
+.two {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 12px;
+}
+.say p {
+  font-size: 20px;
+  margin-bottom: 14px;
+}
+.say .who {
+  font-size: 24px;
+}
+.warn li {
+  padding: 4px 0 4px 14px;
+  border-left: 4px solid var(--line);
+  margin-bottom: 6px;
+}
+.warn .alarm {
+  border-left-color: var(--alarm);
+}
+.entry {
+  display: grid;
+  padding: 6px 0;
+  border-top: 1px solid var(--line);
+}
+@media (max-width: 900px) {
+  .pair {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

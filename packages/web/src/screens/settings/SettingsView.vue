@@ -1,0 +1,327 @@
+<script setup lang="ts">
+/** What the shop says of itself. One document, stored as a whole; somebody else's change in between is told, not overwritten. */
+import { shopSettingsSchema, type ShopSettings } from '@veglia/contract';
+import { v7 as uuidv7 } from 'uuid';
+import { onMounted, reactive, ref } from 'vue';
+import { useI18n } from 'vue-i18n';
+import { api, NotReached } from '../../api.ts';
+import { parseBetween, parsePrice } from '../../numbers.ts';
+import FormField from '../../parts/FormField.vue';
+import NotReachedSheet from '../../parts/NotReachedSheet.vue';
+import { textOf, usePacks } from '../../stores/packs.ts';
+import { useSession } from '../../stores/session.ts';
+
+const { t } = useI18n();
+const packs = usePacks();
+const session = useSession();
+const reached = ref(true);
+const ready = ref(false);
+const version = ref(0);
+const said = ref('');
+const refusal = ref('');
+const errors = reactive<Record<string, string>>({});
+const name = ref('');
+/** As typed; amounts and lists are text until they are stored. */
+const form = reactive({
+  shopName: '',
+  shopContact: '',
+  currency: '',
+  rate: '',
+  waitShare: '',
+  wrongPart: '',
+  newSet: '',
+  checkFee: '',
+  mainsVolts: '',
+  mainsHertz: 50,
+  temperature: 'C',
+  allTools: true,
+  tools: [] as string[],
+  schools: {},
+  benches: '',
+  shelves: '',
+  gear: [] as { name: string; provenOn: string }[],
+  localCautions: '',
+  receiptText: '',
+});
+
+const amount = (minor: number): string => (minor / 100).toFixed(2).replace(/[.]00$/, '');
+const lines = (text: string): string[] =>
+  text
+    .split('\n')
+    .map((line) => line.trim())
+    .filter((line) => line !== '');
+
+function show(settings: ShopSettings): void {
+  const { shopName, shopContact, currency, mainsHertz, temperature, localCautions, receiptText } = settings;
+  Object.assign(form, { shopName, shopContact, currency, mainsHertz, temperature, localCautions, receiptText });
+  form.rate = amount(settings.rateMinorPerHour);
+  form.waitShare = String(Math.round(settings.waitShare * 100));
+  form.wrongPart = amount(settings.wrongPartMinor);
+  form.newSet = amount(settings.newSetMinor);
+  form.checkFee = amount(settings.checkFeeMinor);
+  form.mainsVolts = String(settings.mainsVolts);
+  form.allTools = settings.tools === null;
+  form.tools = [...(settings.tools ?? packs.current?.pack.tools.map(({ id }) => id) ?? [])];
+  form.schools = { ...settings.schools };
+  form.benches = settings.benches.join('\n');
+  form.shelves = settings.shelves.join('\n');
+  form.gear = settings.gear.map((one) => ({ name: one.name, provenOn: one.provenOn ?? '' }));
+}
+
+async function load(): Promise<void> {
+  try {
+    await packs.loadCurrent();
+    if (session.people.length === 0) await session.load();
+    const reply = await api.shop();
+    if (!reply.ok) return;
+    version.value = reply.value.version;
+    show(reply.value.settings);
+    ready.value = true;
+    reached.value = true;
+  } catch (error) {
+    if (!(error instanceof NotReached)) throw error;
+    reached.value = false;
+  }
+}
+onMounted(load);
+
+/** Settings as stored, or undefined with the errors told at their fields. */
+function read(): ShopSettings | undefined {
+  for (const key of Object.keys(errors)) delete errors[key];
+  const price = (field: 'rate' | 'wrongPart' | 'newSet' | 'checkFee'): number => {
+    const minor = parsePrice(form[field]);
+    if (minor === undefined) errors[field] = t('counter.errors.limit', { value: form[field] });
+    return minor ?? 0;
+  };
+  const waitShare = parseBetween(form.waitShare, 0, 100);
+  if (waitShare === undefined) errors.waitShare = t('settings.errors.share', { value: form.waitShare });
+  const candidate = {
+    shopName: form.shopName,
+    shopContact: form.shopContact,
+    currency: form.currency.trim().toUpperCase(),
+    rateMinorPerHour: price('rate'),
+    waitShare: (waitShare ?? 0) / 100,
+    wrongPartMinor: price('wrongPart'),
+    newSetMinor: price('newSet'),
+    checkFeeMinor: price('checkFee'),
+    mainsVolts: Number(form.mainsVolts.replace(',', '.')),
+    mainsHertz: form.mainsHertz,
+    temperature: form.temperature,
+    tools: form.allTools ? null : [...form.tools],
+    schools: { ...form.schools },
+    benches: lines(form.benches),
+    shelves: lines(form.shelves),
+    gear: form.gear.filter((one) => one.name.trim() !== '').map((one) => ({ name: one.name.trim(), provenOn: one.provenOn || null })),
+    localCautions: form.localCautions,
+    receiptText: form.receiptText,
+  };
+  const parsed = shopSettingsSchema.safeParse(candidate);
+  for (const issue of parsed.error?.issues ?? []) {
+    const field = String(issue.path[0]);
+    errors[field === 'newSetMinor' ? 'newSet' : field] ??=
+      field === 'currency' ? t('settings.errors.currency', { value: form.currency }) : issue.message;
+  }
+  return Object.keys(errors).length === 0 ? parsed.data : undefined;
+}
+
+async function save(): Promise<void> {
+  said.value = '';
+  refusal.value = '';
+  const settings = read();
+  const by = session.person?.id;
+  if (!settings || by === undefined) return;
+  try {
+    const reply = await api.changeShop({ by, version: version.value, settings });
+    if (reply.ok) {
+      version.value = reply.value.version;
+      said.value = t('settings.stored');
+    } else refusal.value = [reply.problem.title, ...(reply.problem.problems ?? []).map((one) => one.sentence)].join(' ');
+  } catch (error) {
+    if (!(error instanceof NotReached)) throw error;
+    refusal.value = t('common.notReached');
+  }
+}
+async function addPerson(): Promise<void> {
+  if (name.value.trim() === '') return;
+  try {
+    const reply = await api.addPerson({ id: uuidv7(), name: name.value.trim() });
+    if (!reply.ok) refusal.value = reply.problem.title;
+    else {
+      session.people = reply.value;
+      name.value = '';
+    }
+  } catch (error) {
+    if (!(error instanceof NotReached)) throw error;
+    refusal.value = t('common.notReached');
+  }
+}
+</script>
+
+<template>
+  <h1>{{ t('settings.title') }}</h1>
+  <NotReachedSheet v-if="!reached" @again="load" />
+  <form v-else-if="ready && packs.current" class="settings" novalidate @submit.prevent="save">
+    <fieldset class="sheet">
+      <legend>{{ t('settings.shop') }}</legend>
+      <FormField id="shopName" :label="t('settings.shopName')" :error="errors.shopName"
+        ><el-input id="shopName" v-model="form.shopName"
+      /></FormField>
+      <FormField id="shopContact" :label="t('settings.shopContact')"><el-input id="shopContact" v-model="form.shopContact" /></FormField>
+      <FormField id="benches" :label="t('settings.benches')" :error="errors.benches"
+        ><el-input id="benches" v-model="form.benches" type="textarea" :rows="3"
+      /></FormField>
+      <FormField id="shelves" :label="t('settings.shelves')" :error="errors.shelves"
+        ><el-input id="shelves" v-model="form.shelves" type="textarea" :rows="3"
+      /></FormField>
+    </fieldset>
+    <fieldset class="sheet">
+      <legend>{{ t('settings.money') }}</legend>
+      <FormField id="currency" :label="t('settings.currency')" :error="errors.currency"
+        ><el-input id="currency" v-model="form.currency" maxlength="3"
+      /></FormField>
+      <FormField id="rate" :label="t('settings.rate')" :error="errors.rate"
+        ><el-input id="rate" v-model="form.rate" inputmode="decimal"
+      /></FormField>
+      <FormField id="waitShare" :label="t('settings.waitShare')" :error="errors.waitShare"
+        ><el-input id="waitShare" v-model="form.waitShare" inputmode="numeric"
+      /></FormField>
+      <FormField id="checkFee" :label="t('settings.checkFee')" :error="errors.checkFee"
+        ><el-input id="checkFee" v-model="form.checkFee" inputmode="decimal"
+      /></FormField>
+      <FormField id="newSet" :label="t('settings.newSet')" :error="errors.newSet"
+        ><el-input id="newSet" v-model="form.newSet" inputmode="decimal"
+      /></FormField>
+      <FormField id="wrongPart" :label="t('settings.wrongPart')" :error="errors.wrongPart"
+        ><el-input id="wrongPart" v-model="form.wrongPart" inputmode="decimal"
+      /></FormField>
+    </fieldset>
+    <fieldset class="sheet">
+      <legend>{{ t('settings.place') }}</legend>
+      <FormField id="mainsVolts" :label="t('settings.mainsVolts')" :error="errors.mainsVolts"
+        ><el-input id="mainsVolts" v-model="form.mainsVolts" inputmode="numeric"
+      /></FormField>
+      <FormField id="mainsHertz" :label="t('settings.mainsHertz')">
+        <el-select id="mainsHertz" v-model="form.mainsHertz"
+          ><el-option v-for="one in [50, 60]" :key="one" :value="one" :label="`${one} Hz`"
+        /></el-select>
+      </FormField>
+      <FormField id="temperature" :label="t('settings.temperature')">
+        <el-select id="temperature" v-model="form.temperature"
+          ><el-option v-for="one in ['C', 'F']" :key="one" :value="one" :label="`°${one}`"
+        /></el-select>
+      </FormField>
+    </fieldset>
+    <fieldset class="sheet">
+      <legend>{{ t('settings.tools') }}</legend>
+      <div class="wide">
+        <el-checkbox v-model="form.allTools">{{ t('settings.allTools') }}</el-checkbox>
+        <p class="soft">{{ t('settings.toolsHelp') }}</p>
+      </div>
+      <el-checkbox-group v-if="!form.allTools" v-model="form.tools" class="wide" :aria-label="t('settings.tools')">
+        <el-checkbox v-for="tool in packs.current.pack.tools" :key="tool.id" :value="tool.id">{{ textOf(tool.name) }}</el-checkbox>
+      </el-checkbox-group>
+      <div class="wide gear">
+        <p class="soft">{{ t('settings.gearHelp') }}</p>
+        <div v-for="(one, index) in form.gear" :key="index" class="gearline">
+          <el-input v-model="one.name" :aria-label="t('settings.gearName')" />
+          <el-date-picker
+            v-model="one.provenOn"
+            value-format="YYYY-MM-DD"
+            :aria-label="t('settings.provenOn')"
+            :placeholder="t('settings.provenOn')"
+          />
+          <button type="button" class="plain" @click="form.gear.splice(index, 1)">{{ t('settings.remove') }}</button>
+        </div>
+        <button type="button" class="plain" @click="form.gear.push({ name: '', provenOn: '' })">{{ t('settings.addGear') }}</button>
+      </div>
+    </fieldset>
+    <fieldset class="sheet">
+      <legend>{{ t('settings.schools') }}</legend>
+      <FormField v-for="school in packs.current.pack.schools" :id="school.id" :key="school.id" :label="textOf(school.name)">
+        <el-select
+          :id="school.id"
+          :model-value="form.schools[school.id] ?? school.usual"
+          @update:model-value="(value: string) => (form.schools[school.id] = value)"
+        >
+          <el-option v-for="option in school.options" :key="option.id" :value="option.id" :label="textOf(option.name)" />
+        </el-select>
+      </FormField>
+    </fieldset>
+    <fieldset class="sheet">
+      <legend>{{ t('settings.texts') }}</legend>
+      <FormField id="localCautions" class="half" :label="t('settings.localCautions')"
+        ><el-input id="localCautions" v-model="form.localCautions" type="textarea" :rows="3"
+      /></FormField>
+      <FormField id="receiptText" class="half" :label="t('settings.receiptText')"
+        ><el-input id="receiptText" v-model="form.receiptText" type="textarea" :rows="3"
+      /></FormField>
+    </fieldset>
+    <fieldset class="sheet">
+      <legend>{{ t('settings.people') }}</legend>
+      <p class="wide">{{ session.people.map((one) => one.name).join(', ') }}</p>
+      <FormField id="person" :label="t('settings.person')"
+        ><el-input id="person" v-model="name" @keydown.enter.prevent="addPerson"
+      /></FormField>
+      <button type="button" class="push end" @click="addPerson">{{ t('settings.addPerson') }}</button>
+    </fieldset>
+    <div class="foot">
+      <button type="submit" class="push full" data-test="store">{{ t('settings.store') }}</button>
+      <span v-if="said" role="status">{{ said }}</span>
+      <span v-if="Object.keys(errors).length > 0" class="alarm" role="alert">{{ t('settings.errors.some') }}</span>
+      <span v-if="refusal" class="alarm" role="alert">{{ t('counter.notStored') }}: {{ refusal }}</span>
+    </div>
+  </form>
+  <p v-else class="soft">{{ t('common.loading') }}</p>
+</template>
+
+<style scoped>
+.settings {
+  display: grid;
+  gap: 12px;
+  margin-top: 10px;
+}
+fieldset {
+  display: grid;
+  grid-template-columns: repeat(4, minmax(0, 1fr));
+  gap: 8px 14px;
+  min-width: 0;
+}
+legend {
+  font-weight: 700;
+  padding: 0 6px;
+}
+.wide {
+  grid-column: 1 / -1;
+}
+.half {
+  grid-column: span 2;
+}
+.end {
+  align-self: end;
+}
+.gear,
+.gearline {
+  display: grid;
+  gap: 8px;
+}
+.gearline {
+  grid-template-columns: 2fr auto auto;
+}
+.foot {
+  position: sticky;
+  bottom: 0;
+  display: flex;
+  align-items: center;
+  gap: 16px;
+  padding: 10px 0;
+  background: var(--ground);
+}
+@media (max-width: 900px) {
+  fieldset {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .half {
+    grid-column: auto;
+  }
+}
+</style>
