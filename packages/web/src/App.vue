@@ -67,7 +67,14 @@ nav,
   align-items: center;
   gap: 8px;
 }
+nav {
+  flex-wrap: wrap;
+}
+.top {
+  flex-wrap: wrap;
+}
 nav a {
+  white-space: nowrap;
   min-height: 44px;
   display: inline-flex;
   align-items: center;
@@ -99,5 +106,20 @@ select {
 }
 main {
   padding: 14px 20px 24px;
+}
+@media (max-width: 600px) {
+  .top {
+    padding: 2px 10px;
+    gap: 0 10px;
+  }
+  nav {
+    gap: 0;
+  }
+  nav a {
+    padding: 0 7px;
+  }
+  main {
+    padding: 10px;
+  }
 }
 </style>

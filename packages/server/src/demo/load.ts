@@ -1,11 +1,12 @@
 /** Demo data: people and jobs of an invented workshop, loaded once into a database without jobs. */
 import { readdir, readFile } from 'node:fs/promises';
 import path from 'node:path';
-import { newJobSchema, personSchema } from '@veglia/contract';
+import { newJobSchema, personSchema, shopSettingsSchema, usualShopSettings } from '@veglia/contract';
 import { v5 as uuidv5, v7 as uuidv7 } from 'uuid';
 import { z } from 'zod';
-import { append } from '../jobs/ledger.ts';
+import { newestSnapshot } from '../counts/counts.ts';
 import { takeIn } from '../jobs/jobs.ts';
+import { changeShop } from '../shop.ts';
 import type { Store } from '../store.ts';
 
 const peopleFile = z.object({ people: z.array(personSchema).min(1) });
@@ -30,24 +31,33 @@ export async function loadDemo(store: Store, folder: string): Promise<void> {
     if ((await store.models.people.findByPk(person.id)) === null) await store.models.people.create(person);
   }
   const jobsFolder = path.join(folder, 'jobs');
+  if ((await store.models.shop.count()) === 0) {
+    const shop = JSON.parse(await readFile(path.join(folder, 'shop.json'), 'utf8')) as object;
+    await changeShop(store, { by: people[0]?.id ?? '', version: 0, settings: shopSettingsSchema.parse({ ...usualShopSettings, ...shop }) });
+  }
   if ((await store.models.jobs.count()) === 0) {
-    for (const name of (await readdir(jobsFolder)).filter((file) => file.endsWith('.json')).sort()) {
-      await loadJob(store, name, demoJobSchema.parse(JSON.parse(await readFile(path.join(jobsFolder, name), 'utf8'))));
-    }
+    const names = (await readdir(jobsFolder)).filter((file) => file.endsWith('.json')).sort();
+    const jobs = await Promise.all(
+      names.map(async (name) => ({ name, job: demoJobSchema.parse(JSON.parse(await readFile(path.join(jobsFolder, name), 'utf8'))) })),
+    );
+    // Closed ones first, from the book alone; those still open start from what these counted.
+    const closed = ({ job }: (typeof jobs)[number]): boolean => job.entries.some(({ body }) => body.kind === 'job.closed');
+    for (const { name, job } of jobs.filter(closed)) await loadJob(store, name, job, 0);
+    const snapshot = await newestSnapshot(store);
+    for (const { name, job } of jobs.filter((one) => !closed(one))) await loadJob(store, name, job, snapshot);
   }
   await store.models.meta.create({ key: loadedKey, value: store.now().toISOString() });
 }
 
-async function loadJob(store: Store, name: string, demo: z.infer<typeof demoJobSchema>): Promise<void> {
+async function loadJob(store: Store, name: string, demo: z.infer<typeof demoJobSchema>, snapshot: number): Promise<void> {
   const minute = 60_000;
   const opened = store.now().getTime() - demo.openedDaysAgo * 24 * 60 * minute;
-  const drafts = demo.entries.map((entry, index) => ({
+  const entries = demo.entries.map((entry, index) => ({
     id: uuidv5(`${name}#${index}`, namespace),
     at: new Date(opened + entry.minute * minute).toISOString(),
     basedOn: index,
     body: entry.body,
   }));
   const id = uuidv5(name, namespace);
-  await takeIn(store, { id, by: demo.by, customer: demo.customer, plate: demo.plate, entries: drafts.slice(0, 1) }, uuidv7);
-  for (const draft of drafts.slice(1)) await append(store, id, demo.by, [draft]);
+  await takeIn(store, { id, by: demo.by, customer: demo.customer, plate: demo.plate, entries }, uuidv7, snapshot);
 }

@@ -10,8 +10,11 @@ import { jobSettings, readShop } from '../shop.ts';
 import type { Store } from '../store.ts';
 import { appendLocked, caseOfJob, checkDrafts, findJob, readLedger, writeCard } from './ledger.ts';
 
-/** Taking in twice with the same id takes in once, and returns the job that is there. */
-export async function takeIn(store: Store, request: NewJob, newId: () => string): Promise<Job> {
+/**
+ * Taking in twice with the same id takes in once, and returns the job that is there. `counted` is the number of the counts it starts
+ * from; left out, the newest.
+ */
+export async function takeIn(store: Store, request: NewJob, newId: () => string, counted?: number): Promise<Job> {
   const drafts = checkDrafts(request.entries);
   const [first, ...others] = drafts;
   const wrong: Problem[] = [];
@@ -22,7 +25,7 @@ export async function takeIn(store: Store, request: NewJob, newId: () => string)
   const known = await store.models.jobs.findByPk(request.id);
   if (known === null) {
     const packHash = await store.packs.currentHash();
-    const snapshot = (await newestSnapshot(store)) || null;
+    const snapshot = (counted ?? (await newestSnapshot(store))) || null;
     await store.sequelize.transaction(async (transaction) => {
       await requirePerson(store, request.by, transaction);
       const { customer, plate } = request;

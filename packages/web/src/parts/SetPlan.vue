@@ -49,6 +49,10 @@ const wires = computed(() =>
     };
   }),
 );
+/** Width of a letter at the plan's size, about; a name wider than its box is drawn narrower, never over its neighbour. */
+const letterWidth = 8.2;
+const fitted = ({ id, width }: Box): { textLength?: number; lengthAdjust?: string } =>
+  names.assembly(id).length * letterWidth > width - 16 ? { textLength: width - 16, lengthAdjust: 'spacingAndGlyphs' } : {};
 const label = (id: string, verdict: string, odds: number): string =>
   `${names.assembly(id)}: ${t(`core.verdict.${verdict}`)}, ${percent(odds)}`;
 </script>
@@ -103,7 +107,7 @@ const label = (id: string, verdict: string, odds: number): string =>
         rx="2"
         class="double"
       />
-      <text :x="box.x + 10" :y="box.y + 19">{{ names.assembly(box.id) }}</text>
+      <text :x="box.x + 10" :y="box.y + 19" v-bind="fitted(box)">{{ names.assembly(box.id) }}</text>
       <text :x="box.x + 10" :y="box.y + 37" class="odds">{{ box.verdict === 'cleared' ? '–' : percent(box.odds) }}</text>
     </g>
     <g v-for="wire in wires" :key="`${wire.id}-label`" class="wirelabel">

@@ -2,6 +2,7 @@
 import type { CompiledPack, Entry } from '@veglia/core';
 import { useI18n } from 'vue-i18n';
 import { money, useNames } from '../../names.ts';
+import { textOf } from '../../stores/packs.ts';
 
 export interface EntryLine {
   readonly title: string;
@@ -10,9 +11,12 @@ export interface EntryLine {
   readonly thinkSo?: boolean;
 }
 
+const units = { volts: 'V', ohms: 'Ω', amperes: 'A', celsius: '°C' } as const;
+
 export function useEntryWords(compiled: () => CompiledPack | undefined): (entry: Entry, entries: readonly Entry[]) => EntryLine {
   const { t } = useI18n();
   const names = useNames(compiled);
+  const layoutName = (id: string): string => textOf(compiled()?.layouts.get(id)?.name) || id;
   return (entry, entries) => {
     const { body } = entry;
     switch (body.kind) {
@@ -25,6 +29,28 @@ export function useEntryWords(compiled: () => CompiledPack | undefined): (entry:
         return { title: t('entry.quote.sent', { low: money(body.total), high: money(body.upTo ?? body.total) }) };
       case 'quote.answered':
         return { title: t('entry.quote.answered', { answer: t(`call.said.${body.answer}`) }), detail: body.who };
+      case 'limit.agreed': {
+        const what = [
+          body.limit ? t('entry.limit.without', { amount: money(body.limit) }) : '',
+          body.minutes === undefined ? '' : t('entry.limit.minutes', { n: body.minutes }),
+          body.checkFee ? t('entry.limit.fee', { amount: money(body.checkFee) }) : '',
+        ];
+        return { title: t('entry.limit.agreed', { what: what.filter(Boolean).join(', ') }) };
+      }
+      case 'layout.found':
+        return { title: t('entry.layout.found', { layout: typeof body.layout === 'string' ? layoutName(body.layout) : '?' }) };
+      case 'photo.added':
+        return { title: t('entry.photo.added', { of: t(`photoOf.${body.of ?? 'other'}`) }), detail: body.caption };
+      case 'reading.taken':
+        return { title: t('entry.reading.taken', { at: body.at, value: `${body.value} ${units[body.quantity]}` }) };
+      case 'set.changed':
+        return { title: body.stage === undefined ? t('entry.set.changed') : t('quick.stage', { stage: names.stage(body.stage) }) };
+      case 'wait.started':
+        return { title: t('entry.wait.started', { name: body.name, n: body.minutes }) };
+      case 'wait.ended':
+        return { title: t('entry.wait.ended', { name: body.name }) };
+      case 'text.redacted':
+        return { title: t('entry.text.redacted') };
       case 'set.shelved':
         return { title: t('entry.set.shelved', { shelf: body.shelf }) };
       case 'theory.told':

@@ -17,13 +17,15 @@ const store = useJob();
 const session = useSession();
 const names = useNames(() => store.compiled);
 const bill = useLikelyBill();
-const form = reactive({
-  low: '',
-  high: '',
-  options: ['repair'] as (typeof quoteOptions)[number][],
-  who: '',
-  option: 'repair',
-});
+type Option = (typeof quoteOptions)[number];
+interface CallForm {
+  low: string;
+  high: string;
+  options: Option[];
+  who: string;
+  option: Option;
+}
+const form = reactive<CallForm>({ low: '', high: '', options: ['repair'], who: '', option: 'repair' });
 const wrong = reactive<Record<string, string>>({});
 const told = ref(false);
 
@@ -122,7 +124,7 @@ async function answer(said: 'yes' | 'no' | 'later'): Promise<void> {
         <p>{{ known(fold) }}</p>
         <p v-if="bill.answer.value" data-test="call-price">
           {{
-            t('call.price', {
+            t(total(bill.answer.value.low) === total(bill.answer.value.high) ? 'call.priceOne' : 'call.price', {
               low: plain(total(bill.answer.value.low)),
               high: plain(total(bill.answer.value.high)),
               middle: plain(total(bill.answer.value.middle)),

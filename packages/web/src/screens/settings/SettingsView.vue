@@ -22,7 +22,28 @@ const refusal = ref('');
 const errors = reactive<Record<string, string>>({});
 const name = ref('');
 /** As typed; amounts and lists are text until they are stored. */
-const form = reactive({
+interface SettingsForm {
+  shopName: string;
+  shopContact: string;
+  currency: string;
+  rate: string;
+  waitShare: string;
+  wrongPart: string;
+  newSet: string;
+  checkFee: string;
+  mainsVolts: string;
+  mainsHertz: 50 | 60;
+  temperature: 'C' | 'F';
+  allTools: boolean;
+  tools: string[];
+  schools: Record<string, string>;
+  benches: string;
+  shelves: string;
+  gear: { name: string; provenOn: string }[];
+  localCautions: string;
+  receiptText: string;
+}
+const form = reactive<SettingsForm>({
   shopName: '',
   shopContact: '',
   currency: '',
@@ -35,11 +56,11 @@ const form = reactive({
   mainsHertz: 50,
   temperature: 'C',
   allTools: true,
-  tools: [] as string[],
+  tools: [],
   schools: {},
   benches: '',
   shelves: '',
-  gear: [] as { name: string; provenOn: string }[],
+  gear: [],
   localCautions: '',
   receiptText: '',
 });

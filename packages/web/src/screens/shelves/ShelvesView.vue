@@ -144,7 +144,20 @@ onMounted(load);
 }
 @media (max-width: 900px) {
   .card {
-    grid-template-columns: 44px 1fr 1fr;
+    grid-template-columns: 44px minmax(0, 1fr) minmax(0, 1fr);
+  }
+}
+@media (max-width: 600px) {
+  .card {
+    grid-template-columns: 44px minmax(0, 1fr);
+    gap: 2px 10px;
+  }
+  .symptom,
+  .top,
+  .next,
+  .age {
+    grid-column: 2;
+    text-align: left;
   }
 }
 </style>

@@ -1,0 +1,75 @@
+/** The call sheet and the settings, in the real app. */
+import { takeIn } from './support/steps.ts';
+import { expect, test } from './support/app.ts';
+
+test('the call sheet says what is known and the price in plain words, and keeps what they said with who and when', async ({
+  page,
+  app,
+}) => {
+  await takeIn(page, { symptoms: [/^Sound, black screen/], maker: 'Quorvane', family: 'Quorvane QK3', customer: 'Emeric Solvane' });
+  await page.getByTestId('to-call').click();
+  const sheet = page.getByTestId('call-sheet');
+  await expect(sheet).toContainText('Emeric Solvane');
+  await expect(sheet).toContainText(/We took in your Quorvane on .*: Sound, black screen\./);
+  await expect(page.getByTestId('call-price')).toContainText(/In all it is likely to cost/);
+  await expect(sheet).toContainText('Ask: may settings and accounts be wiped');
+  // The price comes from the reckoning, and may be told otherwise; nonsense is said at its field.
+  await page.getByLabel('From, EUR').fill('120');
+  await page.getByLabel('To, EUR').fill('90');
+  await page.getByTestId('told').click();
+  await expect(page.getByText('“90” is not an amount from the lower one up.')).toBeVisible();
+  await page.getByLabel('To, EUR').fill('180');
+  await page.getByTestId('told').click();
+  await page.getByLabel('Who answered').fill('his sister');
+  await page.getByTestId('said-yes').click();
+  await expect(page.getByTestId('quotes')).toContainText('Told: €120.00 to €180.00');
+  await expect(page.getByTestId('quotes')).toContainText(/They say yes\s*Repair \(his sister\)/);
+  expect(await app.count("SELECT count(*) FROM ledger_entries WHERE kind IN ('quote.sent', 'quote.answered')")).toBe(2);
+  // A name somebody gave is personal: it is not in the ledger itself.
+  expect(await app.count("SELECT count(*) FROM ledger_entries WHERE body::text LIKE '%his sister%'")).toBe(0);
+});
+
+test('label and receipt open as PDF from the bench', async ({ page }) => {
+  await takeIn(page, { symptoms: [/^Dead/], maker: 'Tassimar' });
+  for (const name of ['Label', 'Receipt']) {
+    const href = await page.getByRole('link', { name, exact: true }).getAttribute('href');
+    const reply = await page.request.get(href ?? '');
+    expect(reply.headers()['content-type']).toBe('application/pdf');
+    expect((await reply.body()).subarray(0, 5).toString()).toBe('%PDF-');
+  }
+});
+
+test('settings move prices and leave out what needs a tool that isn’t there; two who change them at once notice', async ({
+  page,
+  context,
+}) => {
+  await page.goto('/settings');
+  await page.getByLabel('Hands-on hour').fill('ninety');
+  await page.getByTestId('store').click();
+  await expect(page.getByText('“ninety” is not an amount')).toBeVisible();
+  await expect(page.getByLabel('Hands-on hour')).toHaveValue('ninety');
+  const other = await context.newPage();
+  await other.goto('/settings');
+  await expect(other.getByLabel('Hands-on hour')).toHaveValue('48');
+  await page.getByLabel('Hands-on hour').fill('96');
+  await page.getByText('All the book knows of').click();
+  await page.getByText('LED strip tester').click();
+  await page.getByTestId('store').click();
+  await expect(page.getByText('Stored. Odds and prices follow')).toBeVisible();
+  await other.getByLabel('Name, as on papers').fill('Another name');
+  await other.getByTestId('store').click();
+  await expect(other.getByRole('alert')).toContainText('Somebody else has changed the settings');
+  await expect(other.getByLabel('Name, as on papers')).toHaveValue('Another name');
+  await other.close();
+
+  await takeIn(page, { symptoms: [/^Sound, black screen/], maker: 'Quorvane', family: 'Quorvane QK3' });
+  await page.getByTestId('left-out').locator('summary').click();
+  await expect(page.getByTestId('left-out').locator('[data-step="strings.tester"]')).toContainText('tool');
+});
+
+test('somebody new may write', async ({ page }) => {
+  await page.goto('/settings');
+  await page.getByLabel('Somebody new').fill('Odalys Fenn');
+  await page.keyboard.press('Enter');
+  await expect(page.getByLabel('Writing as').locator('option', { hasText: 'Odalys Fenn' })).toHaveCount(1);
+});

@@ -1,0 +1,196 @@
+/**
+ * The demo's played jobs: the ledgers of a made-up shop, each played on the simulated set with a seed by the at-once way, then left
+ * where a shop would have left it today. `npm run demo:jobs` writes them to demo/jobs; a test looks that they are fresh.
+ */
+import { newJobSchema } from '@veglia/contract';
+import { caseOfLedger, defaultSettings, engine, foldCase, type Body, type CompiledPack, type Entry, type SetFacts } from '@veglia/core';
+import { atOnce, play, randomFrom, seedOf, SimulatedSet, simulatedFaults, simulatedOpponent } from '@veglia/simulators';
+import type { z } from 'zod';
+
+export interface Names {
+  readonly people: readonly { readonly id: string }[];
+  readonly customers: readonly string[];
+  readonly phones: readonly string[];
+}
+
+export interface DemoJob {
+  readonly by: string;
+  readonly openedDaysAgo: number;
+  readonly customer: z.input<typeof newJobSchema>['customer'];
+  readonly plate: { readonly maker: string; readonly model: string; readonly serial: string };
+  readonly entries: readonly { readonly minute: number; readonly body: Record<string, unknown> }[];
+}
+
+type Stand = 'taken-in' | 'begun' | 'half-way' | 'asked' | 'closed';
+
+interface Plan {
+  readonly layout: string;
+  readonly fault: string;
+  readonly stand: Stand;
+  readonly outcome?: 'repaired' | 'repaired-with-known-flaw' | 'workaround' | 'handed-back';
+}
+
+/** One line a job: every layout in every stand. Faults are the book's; the closed ones older than the open ones. */
+const plans: readonly Plan[] = [
+  { layout: 'led-tcon', fault: 'strips.led-open', stand: 'closed' },
+  { layout: 'led-tcon-on-main', fault: 'main.startup-memory', stand: 'closed' },
+  { layout: 'led-tcon-on-panel', fault: 'strips.joint-open', stand: 'closed' },
+  { layout: 'separate-driver', fault: 'driver.dead', stand: 'closed' },
+  { layout: 'one-board', fault: 'power.standby-dead', stand: 'closed' },
+  { layout: 'oled', fault: 'main.flash-content', stand: 'closed' },
+  { layout: 'plasma', fault: 'scan-sustain.shorted', stand: 'closed' },
+  { layout: 'led-tcon', fault: 'strips.led-open', stand: 'closed' },
+  { layout: 'led-tcon', fault: 'tcon.fuse-open', stand: 'closed' },
+  { layout: 'separate-driver', fault: 'strips.led-shorted', stand: 'closed', outcome: 'repaired-with-known-flaw' },
+  { layout: 'led-tcon-on-main', fault: 'main.audio-short', stand: 'closed', outcome: 'workaround' },
+  { layout: 'led-tcon-on-panel', fault: 'panel.glass-cracked', stand: 'closed' },
+  { layout: 'one-board', fault: 'strips.led-open', stand: 'closed' },
+  { layout: 'plasma', fault: 'logic.dead', stand: 'closed', outcome: 'handed-back' },
+  { layout: 'oled', fault: 'power.rails-dead', stand: 'closed' },
+  { layout: 'led-tcon', fault: 'main.no-ps-on', stand: 'closed' },
+  { layout: 'led-tcon', fault: 'power.caps-dried', stand: 'half-way' },
+  { layout: 'led-tcon-on-main', fault: 'panel.film-left', stand: 'half-way' },
+  { layout: 'led-tcon-on-panel', fault: 'main.light-command', stand: 'half-way' },
+  { layout: 'separate-driver', fault: 'driver.dead', stand: 'half-way' },
+  { layout: 'one-board', fault: 'main.rail-missing', stand: 'half-way' },
+  { layout: 'oled', fault: 'tcon.clock-dead', stand: 'half-way' },
+  { layout: 'plasma', fault: 'common-sustain.shorted', stand: 'half-way' },
+  { layout: 'led-tcon', fault: 'tcon.bias-dead', stand: 'asked' },
+  { layout: 'separate-driver', fault: 'power.standby-dead', stand: 'asked' },
+  { layout: 'plasma', fault: 'address.shorted', stand: 'asked' },
+  { layout: 'led-tcon-on-main', fault: 'strips.led-open', stand: 'begun' },
+  { layout: 'oled', fault: 'panel.bond-intermittent', stand: 'begun' },
+  { layout: 'led-tcon-on-panel', fault: 'power.standby-dead', stand: 'begun' },
+  { layout: 'one-board', fault: 'outside.supply', stand: 'begun' },
+  { layout: 'separate-driver', fault: 'tcon.half-dead', stand: 'taken-in' },
+  { layout: 'plasma', fault: 'power.standby-dead', stand: 'taken-in' },
+  { layout: 'oled', fault: 'radio.dead', stand: 'taken-in' },
+  { layout: 'led-tcon-on-main', fault: 'keys.stuck', stand: 'taken-in' },
+];
+
+/** Days between one job and the next, so that the last was taken in today. */
+const daysBetween = 0.8;
+/** Somebody works at it so many minutes after it was taken in, and from step to step. */
+const firstLook = 95;
+const stepMinutes = 7;
+
+export function playedJobs(compiled: CompiledPack, names: Names): Map<string, DemoJob> {
+  const jobs = new Map<string, DemoJob>();
+  plans.forEach((plan, index) => {
+    const number = String(index + 10);
+    jobs.set(`${number}-${plan.layout}-${plan.stand}.json`, playedJob(plan, index, compiled, names));
+  });
+  return jobs;
+}
+
+function playedJob(plan: Plan, index: number, compiled: CompiledPack, names: Names): DemoJob {
+  const seed = 4000 + index;
+  const random = randomFrom(seedOf(seed, 'demo'));
+  const pick = <T>(items: readonly T[]): T => items[Math.floor(random() * items.length)] as T;
+  const layout = compiled.layouts.get(plan.layout);
+  if (!layout) throw new Error(`no layout ${plan.layout}`);
+  const own = compiled.faultsOf.get(plan.layout) ?? [];
+  const fault = own.find(({ id }) => id === plan.fault);
+  if (!fault || !simulatedFaults.includes(fault.id)) throw new Error(`${plan.fault} can't be played in ${plan.layout}`);
+  const family = pick(compiled.pack.families.filter((one) => one.layouts.includes(plan.layout)));
+  const set: SetFacts = {
+    layout: plan.layout,
+    family: family.id,
+    sizeInch: pick([32, 40, 43, 49, 50, 55, 65]),
+    ageYears: 2 + Math.floor(random() * 9),
+  };
+  const simulated = new SimulatedSet({ layout, family, faults: [fault.id], seed });
+  const opponent = simulatedOpponent(simulated, 0);
+  const { entries: played, ending } = play({ opponent, way: atOnce, compiled, set, settings: defaultSettings, seed });
+
+  const bodies: Body[] = [
+    {
+      kind: 'job.opened',
+      v: 2,
+      set,
+      ...(random() < 0.25 ? { condition: [pick(['storm', 'liquid', 'dropped', 'opened-before'] as const)] } : {}),
+      ...(random() < 0.5 ? { accessories: [pick(['remote', 'stand', 'cord'] as const)] } : {}),
+      warranty: pick(['over', 'unknown'] as const),
+    },
+  ];
+  for (const { body } of played) bodies.push(body.kind === 'symptom.reported' ? { ...body, words: inWords(body.symptoms[0] ?? '', compiled, random) } : body);
+  const opening = 1 + bodies.slice(1).findIndex((body) => body.kind !== 'symptom.reported');
+  const intake = bodies.slice(0, Math.max(2, opening));
+  const work = bodies.slice(intake.length);
+  intake.push({ kind: 'set.shelved', v: 1, shelf: pick(['A 1', 'A 2', 'A 3', 'B 1', 'B 2', 'B 3', 'C 1', 'C 2']) });
+  if (random() < 0.5) intake.push({ kind: 'limit.agreed', v: 2, limit: euros(80 + 20 * Math.floor(random() * 5)), checkFee: euros(25) });
+
+  const steps = withAdvice(leftWhere(plan, work, ending, fault, random), [...intake], compiled);
+  let minute = 0;
+  const entries = [...intake, ...steps].map((body, at) => {
+    minute = at < intake.length ? at : Math.max(firstLook, minute + (body.kind === 'advice.shown' ? stepMinutes : 1));
+    return { minute, body: { ...body } };
+  });
+  const shopOwn = index % 11 === 7;
+  return {
+    by: pick(names.people).id,
+    openedDaysAgo: Math.round((plans.length - index) * daysBetween * 10) / 10,
+    customer: shopOwn ? null : { name: names.customers[index % names.customers.length] ?? '', contact: names.phones[index % names.phones.length] ?? '' },
+    plate: { maker: family.maker, model: pick(family.models), serial: `${family.maker.slice(0, 2).toUpperCase()}${7000 + index * 37}` },
+    entries,
+  };
+}
+
+const euros = (amount: number) => ({ amountMinor: amount * 100, currency: 'EUR' });
+
+/** One of the ways the book says a complaint is told, as a sentence. */
+function inWords(symptom: string, compiled: CompiledPack, random: () => number): string {
+  const also = compiled.pack.symptoms.find(({ id }) => id === symptom)?.also ?? [];
+  const phrase = also[Math.floor(random() * also.length)] ?? '';
+  return phrase === '' ? '' : `${phrase.charAt(0).toUpperCase()}${phrase.slice(1)}.`;
+}
+
+/** What of the work is done by today. */
+function leftWhere(plan: Plan, work: readonly Body[], ending: string, fault: { id: string; assembly: string }, random: () => number): Body[] {
+  if (plan.stand === 'taken-in') return [];
+  if (plan.stand === 'begun') return work.slice(0, 1);
+  const repairAt = work.findIndex((body) => body.kind === 'repair.done');
+  const before = repairAt < 0 ? work.length : repairAt;
+  if (plan.stand === 'half-way') return work.slice(0, Math.max(1, Math.ceil(before / 2)));
+  if (plan.stand === 'asked') {
+    const low = 90 + 10 * Math.floor(random() * 6);
+    return [...work.slice(0, Math.max(1, before)), { kind: 'quote.sent', v: 2, total: euros(low), upTo: euros(low + 60), options: ['repair', 'hand-back'] }];
+  }
+  const cured = ending === 'cured';
+  return [
+    ...work,
+    { kind: 'fault.confirmed', v: 1, assembly: fault.assembly, fault: fault.id },
+    {
+      kind: 'job.closed',
+      v: 1,
+      outcome: cured ? (plan.outcome ?? 'repaired') : 'not-worth-it',
+      minutes: 20 + 6 * work.length,
+      ...(plan.outcome === 'repaired-with-known-flaw' ? { remains: 'a faint shade in one corner, accepted' } : {}),
+    },
+  ];
+}
+
+/** What the tool said before each answer and repair, as the app records it: calibration reads these. */
+function withAdvice(work: readonly Body[], before: readonly Body[], compiled: CompiledPack): Body[] {
+  const all: Body[] = [...before];
+  const out: Body[] = [];
+  for (const body of work) {
+    if (['test.answered', 'repair.done', 'job.closed'].includes(body.kind)) {
+      const entries = all.map((one, index): Entry => ({ id: `e${index}`, seq: index + 1, at: '2026-01-01T00:00:00Z', by: 'demo', basedOn: index, body: one }));
+      const fold = foldCase(caseOfLedger(entries), compiled);
+      const next = fold.next[0];
+      const advice: Body = {
+        kind: 'advice.shown',
+        v: 1,
+        engine,
+        top: fold.assemblies.slice(0, 3).map(({ id, odds, verdict }) => ({ id, odds: Math.round(odds * 1e6) / 1e6, verdict })),
+        ...(next ? { next: { kind: next.kind, id: next.id, ...(next.of === undefined ? {} : { of: next.of }) } } : {}),
+      };
+      out.push(advice);
+      all.push(advice);
+    }
+    out.push(body);
+    all.push(body);
+  }
+  return out;
+}

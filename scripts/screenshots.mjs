@@ -1,0 +1,126 @@
+/**
+ * `npm run screenshots [NAME ...]`: makes docs/screenshots anew from the demo data, 1280x800, on a server and a database of its own.
+ * The web app must be built (`npm run demo` or `npm run test:e2e` do).
+ */
+import { fork } from 'node:child_process';
+import { chromium } from '@playwright/test';
+import { freePort, temporaryCluster } from './lib/cluster.mjs';
+import { ensureChromium, ensurePostgres } from './lib/install.mjs';
+import { inRoot } from './lib/paths.mjs';
+import { runMain, say } from './lib/say.mjs';
+
+const jobPath = async (page, address, number) => {
+  const { jobs } = await (await page.request.get(`${address}/api/jobs`)).json();
+  return `${address}/jobs/${jobs.find((job) => job.number === number).jobId}`;
+};
+/** Takes the first job whose card fits. */
+const jobWhere = async (page, address, fits) => {
+  const { jobs } = await (await page.request.get(`${address}/api/jobs`)).json();
+  return `${address}/jobs/${jobs.find(fits).jobId}`;
+};
+
+async function intake(page, address) {
+  await page.goto(`${address}/jobs/new`);
+  await page.getByLabel('Symptom').fill('sound but no');
+  await page.getByRole('option', { name: 'Sound, black screen' }).click();
+  await page.keyboard.press('Escape');
+  await page.getByLabel('In the customer’s own words').fill('Plays, but nothing to see since the storm.');
+  await page.getByLabel('Maker').fill('Quorvane');
+  await page.getByText('Storm', { exact: true }).click();
+  await page.locator('[data-test="bill"]').waitFor();
+  await page.evaluate('scrollTo(0, 0)');
+}
+
+/** Name -> how to get there, and where it isn't the usual light window of 1280x800. */
+const pictures = {
+  shelves: {
+    go: async (page, address) => {
+      await page.goto(`${address}/`);
+      await page.getByRole('link', { name: 'Open job 1', exact: true }).waitFor();
+    },
+  },
+  counter: { go: intake },
+  'counter-phone': { go: intake, viewport: { width: 390, height: 844 } },
+  bench: {
+    go: async (page, address) => {
+      await page.goto(await jobWhere(page, address, (card) => card.layout === 'led-tcon' && card.state === 'on-the-bench'));
+      await page.getByText('Next step').waitFor();
+    },
+  },
+  'bench-dark': {
+    go: async (page, address) => {
+      await page.goto(await jobWhere(page, address, (card) => card.layout === 'plasma' && card.state === 'on-the-bench'));
+      await page.getByText('Next step').waitFor();
+    },
+    dark: true,
+  },
+  call: {
+    go: async (page, address) => {
+      await page.goto(
+        `${await jobWhere(page, address, (card) => card.state === 'on-the-bench' && card.layout === 'separate-driver')}/call`,
+      );
+      await page.locator('[data-test="call-price"]').waitFor();
+    },
+  },
+  close: {
+    go: async (page, address) => {
+      await page.goto(`${await jobPath(page, address, 2)}/close`);
+      await page.getByText('Memory written').waitFor();
+    },
+  },
+  counted: {
+    go: async (page, address) => {
+      await page.goto(`${address}/experience`);
+      await page.locator('[data-test="counted-jobs"] li').first().waitFor();
+    },
+  },
+  settings: {
+    go: async (page, address) => {
+      await page.goto(`${address}/settings`);
+      await page.getByLabel('Name, as on papers').waitFor();
+    },
+  },
+};
+
+async function main() {
+  const only = process.argv.slice(2);
+  const executablePath = await ensureChromium();
+  const cluster = await temporaryCluster(await ensurePostgres());
+  cluster.createDatabase('veglia');
+  const port = await freePort();
+  const env = {
+    ...process.env,
+    PORT: String(port),
+    LOG_LEVEL: 'fatal',
+    DATABASE_URL: cluster.url('app', 'veglia'),
+    VEGLIA_OWNER_DATABASE_URL: cluster.url('owner', 'veglia'),
+    VEGLIA_STATIC_DIR: inRoot('packages/web/dist'),
+    VEGLIA_DEMO_DIR: inRoot('demo'),
+  };
+  const server = fork(inRoot('packages/server/src/main.ts'), [], { env, execArgv: ['--import', 'tsx'], cwd: inRoot() });
+  await new Promise((resolve, reject) => {
+    server.once('message', resolve);
+    server.once('exit', (code) => reject(new Error(`the server ended with ${code}`)));
+  });
+  const address = `http://127.0.0.1:${port}`;
+  const browser = await chromium.launch({ executablePath });
+  try {
+    for (const [name, { go, dark, viewport = { width: 1280, height: 800 } }] of Object.entries(pictures)) {
+      if (only.length > 0 && !only.includes(name)) continue;
+      const page = await browser.newPage({ bypassCSP: true, viewport, colorScheme: dark ? 'dark' : 'light' });
+      await go(page, address);
+      await page.waitForLoadState('networkidle');
+      await page.addStyleTag({ content: '*, *::after { transition: none !important; }' });
+      await page.screenshot({ path: inRoot(`docs/screenshots/${name}.png`) });
+      await page.close();
+      say(`docs/screenshots/${name}.png`);
+    }
+  } finally {
+    await browser.close();
+    server.removeAllListeners('exit');
+    server.kill('SIGTERM');
+    await new Promise((resolve) => server.once('exit', resolve));
+    cluster.remove();
+  }
+}
+runMain(main);
