@@ -121,6 +121,9 @@ export const toldListSchema = z.object({ told: z.array(toldSchema) });
 export const newestCountsSchema = z.object({ number: z.number().int().min(0) });
 export const countsParams = z.object({ number: z.coerce.number().int().min(1).max(2_000_000_000) });
 
+export const photoSchema = z.object({ id: z.uuid(), sha256: z.string(), size: z.number().int(), mediaType: z.string() });
+export type Photo = z.infer<typeof photoSchema>;
+
 export const healthSchema = z.object({
   app: z.literal('ok'),
   version: z.string(),
@@ -212,6 +215,23 @@ export const routes: readonly RouteDescription[] = [
     status: 200,
     reply: z.string(),
     media: 'application/pdf',
+  },
+  {
+    method: 'put',
+    path: '/api/photos/:id',
+    summary: 'Store a photo: the picture itself as the body, at most 20 MiB',
+    params: jobParams,
+    status: 201,
+    reply: photoSchema,
+  },
+  {
+    method: 'get',
+    path: '/api/photos/:id',
+    summary: 'A photo',
+    params: jobParams,
+    status: 200,
+    reply: z.string(),
+    media: 'image/*',
   },
   {
     method: 'post',

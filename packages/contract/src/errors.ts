@@ -14,6 +14,7 @@ export const errorStatus = {
   'settings-moved-on': 409,
   'unknown-customer': 422,
   'too-large': 413,
+  'not-a-photo': 415,
   internal: 500,
   'database-away': 503,
 } as const;

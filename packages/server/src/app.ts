@@ -27,6 +27,7 @@ import { errorHandler, isDatabaseAway } from './http/errorHandler.ts';
 import { append } from './jobs/ledger.ts';
 import { exportCase, listJobs, paperFacts, readJob, takeIn } from './jobs/jobs.ts';
 import { searchCustomers } from './customers.ts';
+import { mostPhotoBytes, readPhoto, storePhoto } from './files/photos.ts';
 import { openApiDocument } from './openapi.ts';
 import { label, receipt } from './papers/papers.ts';
 import { pdfOf } from './papers/pdf.ts';
@@ -92,6 +93,11 @@ export function createApp({ store, log, staticDir }: AppParts): Express {
       },
     }),
   );
+  app.put('/api/photos/:id', express.raw({ type: () => true, limit: mostPhotoBytes }), async (request, response) => {
+    const { id } = parse(jobParams, request.params, 'path');
+    const bytes: unknown = request.body;
+    response.status(201).json(await storePhoto(store, id, Buffer.isBuffer(bytes) ? bytes : Buffer.alloc(0)));
+  });
   app.use('/api', express.json({ limit: mebibyte }));
 
   app.get('/api/health', async (_request, response) => {
@@ -166,6 +172,15 @@ export function createApp({ store, log, staticDir }: AppParts): Express {
       response.set('content-disposition', `inline; filename="${name}-${facts.job.number}.pdf"`).type('application/pdf').send(pdf);
     });
   }
+  app.get('/api/photos/:id', async (request, response) => {
+    const { file, bytes } = await readPhoto(store, parse(jobParams, request.params, 'path').id);
+    // Whatever is inside, it is shown as the picture it was found to be and as nothing else.
+    response
+      .set('x-content-type-options', 'nosniff')
+      .set('cache-control', 'private, max-age=31536000, immutable')
+      .type(file.mediaType)
+      .send(bytes);
+  });
   app.post('/api/jobs/:id/entries', async (request, response) => {
     const { id } = parse(jobParams, request.params, 'path');
     const { by, entries } = parse(appendSchema, request.body, '');

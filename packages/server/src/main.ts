@@ -5,6 +5,7 @@ import { pino } from 'pino';
 import { InputRefused } from '@veglia/core';
 import { createApp } from './app.ts';
 import { ConfigRefused, readConfig } from './config.ts';
+import { collectChunks, graceMinutes } from './files/store.ts';
 import { openStore } from './open.ts';
 
 const log = pino({ level: process.env.LOG_LEVEL ?? 'info' });
@@ -20,6 +21,12 @@ async function main(): Promise<void> {
   const { port } = server.address() as AddressInfo;
   log.info({ port }, 'listening');
   process.send?.({ listening: port });
+
+  // Chunks of uploads that never came to their end; an hour apart, as long as the grace they have.
+  const collecting = setInterval(() => {
+    collectChunks(store).catch((error: unknown) => log.warn({ err: error as Error }, 'chunks were not collected'));
+  }, graceMinutes * 60_000);
+  collecting.unref();
 
   let stopping = false;
   const stop = (): void => {

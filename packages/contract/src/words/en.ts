@@ -187,6 +187,7 @@ export const en: Words = {
     'bad-request': 'Something in what was sent can’t be used. Nothing was stored; what you typed is still here.',
     'not-json': 'The request is not valid JSON. Nothing was stored.',
     'too-large': 'That is more than one request may carry. Nothing was stored.',
+    'not-a-photo': 'This is no picture that can be shown here: JPEG, PNG, WebP or AVIF.',
     'not-found': 'There is nothing at this address.',
     'unknown-job': 'There is no such job.',
     'unknown-pack': 'This knowledge pack is not stored here.',
