@@ -2,10 +2,9 @@
  * `npm run screenshots [NAME ...]`: makes docs/screenshots anew from the demo data, 1280x800, on a server and a database of its own.
  * The web app must be built (`npm run demo` or `npm run test:e2e` do).
  */
-import { fork } from 'node:child_process';
 import { chromium } from '@playwright/test';
-import { freePort, temporaryCluster } from './lib/cluster.mjs';
-import { ensureChromium, ensurePostgres } from './lib/install.mjs';
+import { demoServer } from './lib/demoServer.mjs';
+import { ensureChromium } from './lib/install.mjs';
 import { inRoot } from './lib/paths.mjs';
 import { runMain, say } from './lib/say.mjs';
 
@@ -85,24 +84,8 @@ const pictures = {
 async function main() {
   const only = process.argv.slice(2);
   const executablePath = await ensureChromium();
-  const cluster = await temporaryCluster(await ensurePostgres());
-  cluster.createDatabase('veglia');
-  const port = await freePort();
-  const env = {
-    ...process.env,
-    PORT: String(port),
-    LOG_LEVEL: 'fatal',
-    DATABASE_URL: cluster.url('app', 'veglia'),
-    VEGLIA_OWNER_DATABASE_URL: cluster.url('owner', 'veglia'),
-    VEGLIA_STATIC_DIR: inRoot('packages/web/dist'),
-    VEGLIA_DEMO_DIR: inRoot('demo'),
-  };
-  const server = fork(inRoot('packages/server/src/main.ts'), [], { env, execArgv: ['--import', 'tsx'], cwd: inRoot() });
-  await new Promise((resolve, reject) => {
-    server.once('message', resolve);
-    server.once('exit', (code) => reject(new Error(`the server ended with ${code}`)));
-  });
-  const address = `http://127.0.0.1:${port}`;
+  const server = await demoServer();
+  const { address } = server;
   const browser = await chromium.launch({ executablePath });
   try {
     for (const [name, { go, dark, viewport = { width: 1280, height: 800 } }] of Object.entries(pictures)) {
@@ -117,10 +100,7 @@ async function main() {
     }
   } finally {
     await browser.close();
-    server.removeAllListeners('exit');
-    server.kill('SIGTERM');
-    await new Promise((resolve) => server.once('exit', resolve));
-    cluster.remove();
+    await server.stop();
   }
 }
 runMain(main);

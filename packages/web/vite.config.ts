@@ -1,12 +1,38 @@
+import { copyFileSync, mkdirSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import path from 'node:path';
 import vue from '@vitejs/plugin-vue';
 import { ElementPlusResolver } from 'unplugin-vue-components/resolvers';
 import Components from 'unplugin-vue-components/vite';
-import { defineConfig } from 'vite';
+import { defineConfig, type Plugin } from 'vite';
 import { VitePWA } from 'vite-plugin-pwa';
+
+const require = createRequire(import.meta.url);
+const folderOf = (name: string): string => path.dirname(require.resolve(`${name}/package.json`));
+
+/** Engine and language data of the recogniser, copied beside the app: they are files it loads by name, not modules. */
+function recogniser(): Plugin {
+  const files = [
+    [path.join(folderOf('tesseract.js'), 'dist'), 'worker.min.js'],
+    [folderOf('tesseract.js-core'), 'tesseract-core-lstm.wasm.js'],
+    [folderOf('tesseract.js-core'), 'tesseract-core-simd-lstm.wasm.js'],
+    [folderOf('tesseract.js-core'), 'tesseract-core-relaxedsimd-lstm.wasm.js'],
+    [path.join(folderOf('@tesseract.js-data/eng'), '4.0.0_best_int'), 'eng.traineddata.gz'],
+  ] as const;
+  return {
+    name: 'veglia-recogniser',
+    apply: 'build',
+    writeBundle({ dir = 'dist' }) {
+      mkdirSync(path.join(dir, 'recognise'), { recursive: true });
+      for (const [folder, file] of files) copyFileSync(path.join(folder, file), path.join(dir, 'recognise', file));
+    },
+  };
+}
 
 export default defineConfig({
   plugins: [
     vue(),
+    recogniser(),
     Components({ resolvers: [ElementPlusResolver({ importStyle: 'css' })], dts: 'components.d.ts', dirs: [] }),
     VitePWA({
       registerType: 'autoUpdate',

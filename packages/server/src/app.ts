@@ -81,7 +81,8 @@ export function createApp({ store, log, staticDir }: AppParts): Express {
           'object-src': ["'none'"],
           'frame-ancestors': ["'none'"],
           'form-action': ["'self'"],
-          'script-src': ["'self'"],
+          // The recogniser's engine is WebAssembly that ships with the app; no other code is made at run time.
+          'script-src': ["'self'", "'wasm-unsafe-eval'"],
           'worker-src': ["'self'", 'blob:'],
           'style-src': ["'self'"],
           'style-src-attr': ["'unsafe-inline'"],

@@ -3,6 +3,7 @@ import { computed, onMounted } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { NotReached } from './api.ts';
 import { useIntakes } from './stores/intakes.ts';
+import { flushPhotos } from './stores/photos.ts';
 import { useSession } from './stores/session.ts';
 
 const { t } = useI18n();
@@ -12,6 +13,7 @@ const refused = computed(() => intakes.waiting.filter((one) => one.refused !== u
 onMounted(async () => {
   try {
     await intakes.load();
+    await flushPhotos();
     await session.load();
   } catch (error) {
     if (!(error instanceof NotReached)) throw error;

@@ -6,6 +6,7 @@ import {
   jobSchema,
   newestCountsSchema,
   peopleSchema,
+  photoSchema,
   problemDocumentSchema,
   shopStateSchema,
   toldListSchema,
@@ -17,6 +18,7 @@ import {
   type NewJobInput,
   type NewTold,
   type Person,
+  type Photo,
   type ProblemDocument,
   type ShopChange,
   type ShopState,
@@ -35,13 +37,17 @@ export type Reply<T> = { readonly ok: true; readonly value: T } | { readonly ok:
 async function call<T>(
   path: string,
   read: (value: unknown) => T,
-  send?: { readonly method?: 'POST' | 'PUT'; readonly body: unknown },
+  send?: { readonly method?: 'POST' | 'PUT' } & ({ readonly body: unknown } | { readonly blob: Blob }),
 ): Promise<Reply<T>> {
   let response: Response;
   try {
     response = await fetch(path, {
       method: send ? (send.method ?? 'POST') : 'GET',
-      ...(send ? { headers: { 'content-type': 'application/json' }, body: JSON.stringify(send.body) } : {}),
+      ...(send
+        ? 'blob' in send
+          ? { body: send.blob }
+          : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(send.body) }
+        : {}),
     });
   } catch (error) {
     throw new NotReached(String(error));
@@ -113,6 +119,10 @@ export const api = {
     call('/api/shop', (value) => shopStateSchema.parse(value), { method: 'PUT', body: change }),
   searchCustomers: (name: string, contact: string): Promise<Reply<KnownCustomer[]>> =>
     call('/api/customers/search', (value) => customersSchema.parse(value).customers, { body: { name, contact } }),
+  /** The picture itself is the body: what it is, the server finds out. */
+  async putPhoto(id: string, blob: Blob): Promise<Reply<Photo>> {
+    return call(`/api/photos/${encodeURIComponent(id)}`, (value) => photoSchema.parse(value), { method: 'PUT', blob });
+  },
   append: (id: string, by: string, entries: readonly EntryDraft[]): Promise<Reply<Appended>> =>
     call(`${jobPath(id)}/entries`, (value) => appendedSchema.parse(value), { body: { by, entries } }),
 };

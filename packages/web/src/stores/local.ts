@@ -23,7 +23,16 @@ export interface WaitingIntake {
   readonly refused?: string;
 }
 
+/** A photo on its way; kept until the server has it. */
+export interface WaitingPhoto {
+  readonly id: string;
+  readonly name: string;
+  readonly blob: Blob;
+  readonly at: string;
+}
+
 interface LocalSchema extends DBSchema {
+  photos: { key: string; value: WaitingPhoto };
   waiting: { key: number; value: Waiting; indexes: { job: string } };
   intakes: { key: string; value: WaitingIntake };
   drafts: { key: string; value: { readonly name: string; readonly at: string; readonly content: unknown } };
@@ -34,7 +43,7 @@ interface LocalSchema extends DBSchema {
 let opened: Promise<IDBPDatabase<LocalSchema>> | undefined;
 
 export function local(): Promise<IDBPDatabase<LocalSchema>> {
-  opened ??= openDB<LocalSchema>('veglia', 2, {
+  opened ??= openDB<LocalSchema>('veglia', 3, {
     upgrade(db, from) {
       if (from < 1) db.createObjectStore('waiting', { keyPath: 'turn', autoIncrement: true }).createIndex('job', 'jobId');
       if (from < 2) {
@@ -42,6 +51,7 @@ export function local(): Promise<IDBPDatabase<LocalSchema>> {
         db.createObjectStore('drafts', { keyPath: 'name' });
         db.createObjectStore('kept', { keyPath: 'path' });
       }
+      if (from < 3) db.createObjectStore('photos', { keyPath: 'id' });
     },
     // Another tab has the old one open: it must let go before this one can go on.
     blocking(_current, _blocked, event) {

@@ -81,6 +81,9 @@ const who = (id: string): string => props.people.find((person) => person.id === 
             {{ line.title }}<span v-if="line.thinkSo" class="soft"> ({{ t('bench.thinkSoMark') }})</span>
           </p>
           <p v-if="line.detail" class="soft detail">{{ line.detail }}</p>
+          <a v-if="entry.body.kind === 'photo.added'" :href="`/api/photos/${entry.body.photo}`" target="_blank">
+            <img class="photo" :src="`/api/photos/${entry.body.photo}`" :alt="line.title" loading="lazy" />
+          </a>
           <p v-if="unused.get(entry.id) && unused.get(entry.id)?.code !== 'said-nothing'" class="alarm detail">
             {{ t(`core.unused.${unused.get(entry.id)?.code}`, { id: unused.get(entry.id)?.id ?? '' }) }}
           </p>
@@ -112,6 +115,11 @@ const who = (id: string): string => props.people.find((person) => person.id === 
 </template>
 
 <style scoped>
+.photo {
+  max-width: 100%;
+  max-height: 120px;
+  border-radius: var(--radius);
+}
 ol {
   margin-top: 4px;
 }

@@ -32,6 +32,7 @@ import AskNow from './AskNow.vue';
 import AtOnce, { type PastCard } from './AtOnce.vue';
 import { blankIntake, bodiesOf, checkIntake, intakeOfDraft, isBlank, requestOf, type Answer, type IntakeErrors } from './intake.ts';
 import LooksFields from './LooksFields.vue';
+import PhotoStrip from './PhotoStrip.vue';
 import { symptomSearch } from './symptomSearch.ts';
 
 const { t, d } = useI18n();
@@ -257,7 +258,7 @@ function onKey(event: KeyboardEvent): void {
   if (!event.altKey || event.ctrlKey) return;
   if (event.code === 'KeyA') ask.value?.focus();
   else if (event.code === 'KeyQ') quick.value?.focus();
-  else if (/^Digit[1-4]$/.test(event.code)) sectionStart(Number(event.code.slice(5)) - 1)?.focus();
+  else if (/^Digit[1-5]$/.test(event.code)) sectionStart(Number(event.code.slice(5)) - 1)?.focus();
   else return;
   event.preventDefault();
 }
@@ -488,6 +489,12 @@ const addTheory = (): void => void (form.theories = [...form.theories, { text: '
           <button type="button" class="plain" @click="addTheory">{{ t('counter.addTheory') }}</button>
         </div>
       </fieldset>
+      <PhotoStrip
+        v-if="!saved && !keptHere"
+        v-model="form.photos"
+        :compiled="packs.current"
+        @take="({ field, value }) => (form[field] = value)"
+      />
     </form>
 
     <aside class="right">

@@ -9,6 +9,7 @@ import {
   type conditions,
   type earlierHands,
   type earlierWork,
+  type photoSubjects,
   type QuickBody,
   type SetFacts,
   type theorySources,
@@ -25,6 +26,12 @@ export interface Theory {
   readonly text: string;
   readonly source: (typeof theorySources)[number];
   readonly assembly: string;
+}
+
+export interface IntakePhoto {
+  readonly id: string;
+  readonly name: string;
+  of: (typeof photoSubjects)[number];
 }
 
 /** Everything as typed: kept as a draft, so plain data only. */
@@ -70,6 +77,7 @@ export interface IntakeForm {
   answers: Answer[];
   quick: QuickBody[];
   notes: string[];
+  photos: IntakePhoto[];
 }
 
 export const blankIntake = (id: string): IntakeForm => ({
@@ -113,6 +121,7 @@ export const blankIntake = (id: string): IntakeForm => ({
   answers: [],
   quick: [],
   notes: [],
+  photos: [],
 });
 
 /** Whether anything was typed that would be a pity to lose. */
@@ -228,6 +237,7 @@ export function bodiesOf(form: IntakeForm, compiled: CompiledPack, currency: str
     bodies.push({ kind: 'test.answered', v: 1, test, outcome, sure: 'sure', ...(of === undefined ? {} : { of }) });
   }
   bodies.push(...form.quick);
+  for (const { id, of } of form.photos) bodies.push({ kind: 'photo.added', v: 2, photo: id, of });
   for (const text of form.notes) bodies.push({ kind: 'note.added', v: 1, text });
   return bodies;
 }
