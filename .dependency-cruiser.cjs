@@ -21,7 +21,7 @@ module.exports = {
     forbid('devices-not-in-web', '^packages/web/', '^packages/simulators/src/devices/', 'device stand-ins may use Node'),
     forbid('faces-apart', '^packages/(web|cli)/', '^packages/server/', 'web and cli do not reach into the server'),
     forbid('server-not-on-faces', '^packages/server/', '^packages/(web|cli)/', 'the server knows no face'),
-    forbid('no-node-in-web', '^packages/web/', '^packages/contract/src/node/', 'a browser has no disk'),
+    forbid('no-node-in-web', '^packages/web/(?!.*[.]test[.]ts$)', '^packages/contract/src/node/', 'a browser has no disk'),
     forbid('web-and-cli-apart', '^packages/web/', '^packages/cli/', 'web does not import cli'),
     {
       name: 'core-is-pure',

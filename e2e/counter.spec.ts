@@ -154,3 +154,20 @@ test('looks move the odds over layouts, and with them what is likely; the first 
   await looks.getByRole('button', { name: 'A heavy glass plate' }).click();
   await expect(looks.getByRole('button', { name: 'A heavy glass plate' })).toHaveAttribute('aria-pressed', 'false');
 });
+
+test('the layout guessed at the counter is put right on the bench, and no entry is lost', async ({ page }) => {
+  await takeIn(page, { symptoms: [/^Dead/], maker: 'unknown' });
+  const layout = page.getByTestId('layout');
+  await expect(layout).toContainText('not certain');
+  await page.keyboard.press('Alt+q');
+  await page.keyboard.type('fuse ok');
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('[data-kind="test.answered"]')).toHaveCount(1);
+  await layout.getByRole('button', { name: 'It is another layout' }).click();
+  await layout.locator('[data-layout="plasma"]').click();
+  await expect(layout).not.toContainText('not certain');
+  await expect(page.locator('svg.plan [data-node="scan-sustain"]')).toHaveCount(1);
+  await expect(page.locator('[data-kind="layout.found"]')).toContainText('Plasma');
+  await expect(page.locator('[data-kind="test.answered"]')).toHaveCount(1);
+});

@@ -315,6 +315,7 @@ export const en = {
       n: 'n {jobs}',
       told: 'n {jobs}, told {told}',
     },
+    layout: { tell: 'It is another layout', notSure: '({odds}, not certain: look once the back is off)' },
     newer: {
       line: 'The shop has counted more, or the book has changed, since this job was opened.',
       look: 'What would change?',

@@ -2,6 +2,7 @@
 import { policies, type Body, type Entry, type NextStep, type QuickBody } from '@veglia/core';
 import { computed, onMounted, onUnmounted, ref, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
+import { api, NotReached } from '../../api.ts';
 import { money, percent, useNames } from '../../names.ts';
 import KeyCap from '../../parts/KeyCap.vue';
 import JobGate from '../../parts/JobGate.vue';
@@ -14,6 +15,7 @@ import { useEntryWords } from './entryWords.ts';
 import { useDeeperLook } from '../../stores/deeper.ts';
 import DeeperLine from './DeeperLine.vue';
 import DoubtfulList from './DoubtfulList.vue';
+import LayoutFound from './LayoutFound.vue';
 import LedgerList from './LedgerList.vue';
 import NewComplaint from './NewComplaint.vue';
 import NewerCounts from './NewerCounts.vue';
@@ -113,7 +115,16 @@ function onKey(event: KeyboardEvent): void {
   else if (!panel.value?.press(key)) return;
   event.preventDefault();
 }
-onMounted(() => window.addEventListener('keydown', onKey));
+const localCautions = ref('');
+onMounted(async () => {
+  window.addEventListener('keydown', onKey);
+  try {
+    const shop = await api.shop();
+    if (shop.ok) localCautions.value = shop.value.settings.localCautions;
+  } catch (error) {
+    if (!(error instanceof NotReached)) throw error;
+  }
+});
 onUnmounted(() => window.removeEventListener('keydown', onKey));
 </script>
 
@@ -162,6 +173,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
           :compiled="compiled"
           :think-so="thinkSo"
           :close-path="closePath"
+          :local-cautions="localCautions"
           @write="write"
           @toggle-think-so="thinkSo = !thinkSo"
           @back="chosenKey = ''"
@@ -217,6 +229,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
       </div>
       <div class="column">
         <section class="sheet plansheet">
+          <LayoutFound :fold="fold" :compiled="compiled" :family="store.input?.set.family" @write="write" />
           <SetPlan v-if="layout" :layout="layout" :assemblies="fold.assemblies" :compiled="compiled" :out="fold.set.out" />
         </section>
         <section v-if="fold.doubts.length > 0" class="sheet doubts" data-test="doubts">

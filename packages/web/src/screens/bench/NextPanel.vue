@@ -16,6 +16,8 @@ const props = defineProps<{
   compiled: CompiledPack;
   thinkSo: boolean;
   closePath: string;
+  /** What the shop itself warns of; shown with every step that goes inside. */
+  localCautions: string;
 }>();
 const emit = defineEmits<{ write: [bodies: Body[]]; toggleThinkSo: []; back: [] }>();
 const { t, locale } = useI18n();
@@ -165,6 +167,10 @@ defineExpose({ press });
       <li v-for="one in whole" :key="one.id" :class="one.severity">
         <span class="sign" aria-hidden="true">!</span>
         <span>{{ textOf(one.text) }}</span>
+      </li>
+      <li v-if="localCautions !== ''" data-test="local-cautions">
+        <span class="sign" aria-hidden="true">!</span>
+        <span>{{ localCautions }}</span>
       </li>
     </ul>
     <div v-if="locked" class="line lock">
