@@ -88,8 +88,9 @@ async function takeBack(entry: Entry, reason: string): Promise<void> {
 async function addNote(): Promise<void> {
   const text = note.value.trim();
   if (text === '') return;
-  await store.write({ kind: 'note.added', v: 1, text });
+  // Emptied at once: sending may take its time, and what is typed meanwhile is the next note.
   note.value = '';
+  await store.write({ kind: 'note.added', v: 1, text });
 }
 async function takeQuick(taken: readonly QuickBody[], notes: readonly string[]): Promise<void> {
   await write([...taken, ...notes.map((text): Body => ({ kind: 'note.added', v: 1, text }))]);
