@@ -4,6 +4,8 @@ import type { Page } from '@playwright/test';
 import { expect, test } from './support/app.ts';
 
 test.use({ withDemo: true });
+// Seven screens in one test, each looked at by some ninety rules.
+test.describe.configure({ timeout: 300_000 });
 
 const jobOf = async (page: Page, state: string): Promise<string> => {
   const { jobs } = (await (await page.request.get('/api/jobs')).json()) as { jobs: { jobId: string; state: string }[] };

@@ -3,7 +3,6 @@ import { fillIntake } from './support/steps.ts';
 import { expect, test } from './support/app.ts';
 
 test('a plate’s photo is read on this machine, and what it says is taken by one key each', async ({ page }) => {
-  test.setTimeout(120_000);
   // A made-up plate, drawn by the browser itself.
   await page.setContent(
     '<div id="plate" style="width:900px;padding:30px;background:#fff;color:#000;font:44px Arial"><b>QUORVANE</b><br>Model: QK3-50<br>Serial No. Q350-7741<br>230V 50Hz 95W</div>',
