@@ -24,7 +24,8 @@ test('the call sheet says what is known and the price in plain words, and keeps 
   await page.getByTestId('said-yes').click();
   await expect(page.getByTestId('quotes')).toContainText('Told: €120.00 to €180.00');
   await expect(page.getByTestId('quotes')).toContainText(/They say yes\s*Repair \(his sister\)/);
-  expect(await app.count("SELECT count(*) FROM ledger_entries WHERE kind IN ('quote.sent', 'quote.answered')")).toBe(2);
+  // Shown at once, stored a moment later.
+  await expect.poll(() => app.count("SELECT count(*) FROM ledger_entries WHERE kind IN ('quote.sent', 'quote.answered')")).toBe(2);
   // A name somebody gave is personal: it is not in the ledger itself.
   expect(await app.count("SELECT count(*) FROM ledger_entries WHERE body::text LIKE '%his sister%'")).toBe(0);
 });

@@ -1,5 +1,5 @@
 /** What a shop says of itself: rates, tools, people's words on papers. One document, changed as a whole. */
-import { idSchema, settingsSchema } from '@veglia/core';
+import { idSchema, settingsSchema, type Settings } from '@veglia/core';
 import { z } from 'zod';
 
 const shortText = z.string().trim().max(120);
@@ -58,3 +58,17 @@ export type ShopState = z.infer<typeof shopStateSchema>;
 /** `version` is the one that was read: somebody else's change in between is told, not overwritten. */
 export const shopChangeSchema = z.strictObject({ by: z.uuid(), version: z.number().int().min(0), settings: shopSettingsSchema });
 export type ShopChange = z.infer<typeof shopChangeSchema>;
+
+/** The part of it that a case is folded with. */
+export function jobSettings(shop: ShopSettings): Settings {
+  const { currency, rateMinorPerHour, waitShare, wrongPartMinor, newSetMinor, tools, schools } = shop;
+  return {
+    currency,
+    rateMinorPerHour,
+    waitShare,
+    wrongPartMinor,
+    newSetMinor,
+    ...(tools === null ? {} : { tools }),
+    ...(Object.keys(schools).length === 0 ? {} : { schools }),
+  };
+}

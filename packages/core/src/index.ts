@@ -110,6 +110,7 @@ export {
   stageOf,
   minutesToStage,
   unusedCodes,
+  mayHideSecond,
   secondFaultOdds,
   twoFaults,
   verdicts,

@@ -1,6 +1,5 @@
 /** The shop's settings: one row; none until somebody changes them. */
 import { shopSettingsSchema, usualShopSettings, type ShopChange, type ShopState } from '@veglia/contract';
-import type { Settings } from '@veglia/core';
 import type { Transaction } from 'sequelize';
 import { ApiError } from './http/apiError.ts';
 import { requirePerson } from './people.ts';
@@ -26,18 +25,4 @@ export async function changeShop(store: Store, { by, version, settings }: ShopCh
     else await store.models.shop.create({ id: onlyRow, ...changed }, { transaction });
     return { version: version + 1, settings };
   });
-}
-
-/** The part of it that a case is folded with. */
-export function jobSettings({ settings }: ShopState): Settings {
-  const { currency, rateMinorPerHour, waitShare, wrongPartMinor, newSetMinor, tools, schools } = settings;
-  return {
-    currency,
-    rateMinorPerHour,
-    waitShare,
-    wrongPartMinor,
-    newSetMinor,
-    ...(tools === null ? {} : { tools }),
-    ...(Object.keys(schools).length === 0 ? {} : { schools }),
-  };
 }

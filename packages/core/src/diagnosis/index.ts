@@ -22,7 +22,7 @@ export {
 } from './next.ts';
 export { leftOutCodes, offersOf, type LeftOutCode, type Offer } from './offers.ts';
 export { proofOf } from './proof.ts';
-export { secondFaultOdds, twoFaults, type TwoFaults } from './pairs.ts';
+export { mayHideSecond, secondFaultOdds, twoFaults, type TwoFaults } from './pairs.ts';
 export { entropyBits, logOdds, posterior } from './posterior.ts';
 export { circumstancesIn, outcomeTable, plainOutcome } from './rows.ts';
 export {

@@ -25,6 +25,9 @@ export function secondFaultOdds(input: Pick<CaseInput, 'entries'>): number {
   return conditions.some((one) => harm.has(one)) ? secondAfterHarm : secondFault;
 }
 
+/** Whether what happened to the set makes a second fault likely enough to be said before any price. */
+export const mayHideSecond = (input: Pick<CaseInput, 'entries'>): boolean => secondFaultOdds(input) > secondFault;
+
 export interface TwoFaults {
   /** Odds of two against one, both from the book; what is not in it is another doubt. */
   readonly odds: number;

@@ -1,12 +1,12 @@
 /** Use cases around a job: taking in, reading, listing, exporting, rebuilding cards. */
-import type { Job, JobCard, NewJob } from '@veglia/contract';
+import { jobSettings, type Job, type JobCard, type NewJob } from '@veglia/contract';
 import { pinsOf, type CaseFile, type Entry, type Problem } from '@veglia/core';
 import { newestSnapshot } from '../counts/counts.ts';
 import { ApiError } from '../http/apiError.ts';
 import type { JobRow } from '../database/models.ts';
 import type { PaperFacts } from '../papers/papers.ts';
 import { requirePerson } from '../people.ts';
-import { jobSettings, readShop } from '../shop.ts';
+import { readShop } from '../shop.ts';
 import type { Store } from '../store.ts';
 import { appendLocked, caseOfJob, checkDrafts, findJob, readLedger, writeCard } from './ledger.ts';
 
@@ -59,7 +59,7 @@ export async function readJob(store: Store, id: string): Promise<Job> {
     plate: { maker: plate?.maker ?? '', model: plate?.model ?? '', serial: plate?.serial ?? '' },
     packHash: pins.hash,
     snapshot: pins.snapshot,
-    settings: jobSettings(await readShop(store)),
+    settings: jobSettings((await readShop(store)).settings),
     entries: entries.map((entry) => ({ ...entry, body: { ...entry.body } })),
   };
 }

@@ -4,7 +4,7 @@
  * Always holds: seq counts 1, 2, 3 ... without a gap within a job; an entry id is stored once in the whole database; the
  * card is written in the transaction that appends.
  */
-import type { EntryDraft, JobCard } from '@veglia/contract';
+import { jobSettings, type EntryDraft, type JobCard } from '@veglia/contract';
 import {
   caseOfLedger,
   cardOf,
@@ -26,7 +26,7 @@ import { countsAt } from '../counts/counts.ts';
 import { ApiError } from '../http/apiError.ts';
 import type { EntryRow, JobRow } from '../database/models.ts';
 import { requirePerson } from '../people.ts';
-import { jobSettings, readShop } from '../shop.ts';
+import { readShop } from '../shop.ts';
 import type { Store } from '../store.ts';
 
 /** Drafts with their bodies checked; throws InputRefused with everything wrong in any of them. */
@@ -172,7 +172,7 @@ export async function caseOfJob(
   return {
     pins,
     compiled: await store.packs.compiled(pins.hash),
-    input: caseOfLedger(entries, jobSettings(await readShop(store, transaction)), counts),
+    input: caseOfLedger(entries, jobSettings((await readShop(store, transaction)).settings), counts),
   };
 }
 

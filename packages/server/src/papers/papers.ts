@@ -1,6 +1,6 @@
 /** Label and receipt of a job, as document definitions. All their words are in contract/words. */
 import { say, words, type Job, type PaperCode, type ShopSettings } from '@veglia/contract';
-import { liveEntries, secondFaultOdds, type BodyOf, type CompiledPack, type Entry, type Money } from '@veglia/core';
+import { liveEntries, mayHideSecond, type BodyOf, type CompiledPack, type Entry, type Money } from '@veglia/core';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces.js';
 
 export interface PaperFacts {
@@ -88,7 +88,7 @@ export function receipt(facts: PaperFacts): TDocumentDefinitions {
     ...(agreed?.minutes === undefined ? [] : [paper('minutes', { n: agreed.minutes })]),
     ...(opened?.mayLoseData === undefined ? [] : [paper(opened.mayLoseData ? 'mayLoseData' : 'keepData')]),
     ...(opened?.warranty === 'running' ? [paper('warrantyRunning')] : []),
-    ...(secondFaultOdds({ entries: facts.entries }) > 0.1 ? [paper('secondFault')] : []),
+    ...(mayHideSecond({ entries: facts.entries }) ? [paper('secondFault')] : []),
     ...(shop.receiptText === '' ? [] : [shop.receiptText]),
   ];
   const section = (title: string, lines: readonly string[]): Content => ({

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The call sheet: what is known in three plain sentences, the price, the warnings, and what they said, with who and when. */
-import { quoteOptions, secondFaultOdds, type Body, type BodyOf, type CaseFold } from '@veglia/core';
+import { quoteOptions, mayHideSecond, type Body, type BodyOf, type CaseFold } from '@veglia/core';
 import { computed, reactive, ref, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { money, percent, useNames } from '../../names.ts';
@@ -135,7 +135,7 @@ async function answer(said: 'yes' | 'no' | 'later'): Promise<void> {
         </p>
         <p v-else class="soft">{{ t('counter.bill.working') }}</p>
         <ul class="warn">
-          <li v-if="store.input && secondFaultOdds(store.input) > 0.1" class="alarm">{{ t('counter.hiddenFault') }}</li>
+          <li v-if="store.input && mayHideSecond(store.input)" class="alarm">{{ t('counter.hiddenFault') }}</li>
           <li v-if="opened?.warranty === 'running'" class="alarm">{{ t('counter.opensWarranty') }}</li>
           <li v-if="overLimit && limit" class="alarm">{{ t('call.overLimit', { amount: money(limit) }) }}</li>
           <li v-else-if="limit">{{ t('call.limit', { amount: money(limit) }) }}</li>

@@ -13,6 +13,7 @@ const props = defineProps<{
   bill: BillSpread | undefined;
   currency: string;
   secondFault: number;
+  hidesSecond: boolean;
   similar: readonly SimilarJob<PastCard>[];
 }>();
 const { t } = useI18n();
@@ -36,7 +37,7 @@ const round = (minor: number): string =>
         <dt>{{ t('counter.bill.givenUp') }}</dt>
         <dd class="figure" data-test="given-up">{{ percent(bill.givenUp) }}</dd>
         <dt>{{ t('counter.bill.second') }}</dt>
-        <dd :class="{ alarm: secondFault > 0.1 }" class="figure">{{ percent(secondFault) }}</dd>
+        <dd :class="{ alarm: hidesSecond }" class="figure">{{ percent(secondFault) }}</dd>
       </dl>
       <p v-else class="soft small">{{ t('counter.bill.working') }}</p>
       <p v-for="(doubt, index) in fold.doubts" :key="index" class="soft small">

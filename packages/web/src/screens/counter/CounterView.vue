@@ -1,5 +1,13 @@
 <script setup lang="ts">
-import { newJobSchema, usualShopSettings, type Job, type JobCard, type KnownCustomer, type ShopSettings } from '@veglia/contract';
+import {
+  jobSettings,
+  newJobSchema,
+  usualShopSettings,
+  type Job,
+  type JobCard,
+  type KnownCustomer,
+  type ShopSettings,
+} from '@veglia/contract';
 import {
   accessories,
   caseOfLedger,
@@ -7,6 +15,7 @@ import {
   earlierHands,
   earlierWork,
   foldCase,
+  mayHideSecond,
   secondFaultOdds,
   similarJobs,
   theorySources,
@@ -14,7 +23,6 @@ import {
   type CaseInput,
   type Counts,
   type QuickBody,
-  type Settings,
 } from '@veglia/core';
 import { v7 as uuidv7 } from 'uuid';
 import { computed, nextTick, onMounted, onUnmounted, reactive, ref, shallowRef, watch } from 'vue';
@@ -100,10 +108,7 @@ function familyChosen(): void {
   if (only !== undefined) form.layout = only;
 }
 
-const settings = computed<Settings>(() => {
-  const { currency, rateMinorPerHour, waitShare, wrongPartMinor, newSetMinor, tools, schools } = shop.value;
-  return { currency, rateMinorPerHour, waitShare, wrongPartMinor, newSetMinor, schools, ...(tools ? { tools } : {}) };
-});
+const settings = computed(() => jobSettings(shop.value));
 const bodies = computed(() => (packs.current ? bodiesOf(form, packs.current, shop.value.currency) : []));
 const input = computed<CaseInput>(() =>
   caseOfLedger(
@@ -115,7 +120,7 @@ const input = computed<CaseInput>(() =>
 const preview = computed<CaseFold | undefined>(() =>
   packs.current && form.symptoms.length > 0 ? foldCase(input.value, packs.current) : undefined,
 );
-const hidesMore = computed(() => secondFaultOdds(input.value) > 0.1);
+const hidesMore = computed(() => mayHideSecond(input.value));
 const similar = computed(() => {
   const cards = past.value.flatMap((card): PastCard[] => {
     if (card.state !== 'closed') return [];
@@ -540,6 +545,7 @@ const addTheory = (): void => void (form.theories = [...form.theories, { text: '
         :bill="bill.answer.value"
         :currency="shop.currency"
         :second-fault="secondFaultOdds(input)"
+        :hides-second="hidesMore"
         :similar="similar"
       />
       <section v-if="family" class="sheet small">
