@@ -26,6 +26,8 @@ export default defineConfig(
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
       'no-empty-pattern': ['error', { allowObjectPatternsAsParameters: true }],
       'vue/multi-word-component-names': 'off',
+      // A form is one reactive object, handed to its sections to be filled in.
+      'vue/no-mutating-props': ['error', { shallowOnly: true }],
     },
   },
   prettier,

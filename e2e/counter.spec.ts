@@ -1,5 +1,5 @@
 /** The counter: a customer talking, a set on the counter, a keyboard. */
-import { fillIntake, takeIn } from './support/steps.ts';
+import { choose, fillIntake, takeIn } from './support/steps.ts';
 import { expect, test } from './support/app.ts';
 
 const entries = 'SELECT count(*) FROM ledger_entries';
@@ -24,7 +24,7 @@ test('a set is taken in by keys alone, in few of them', async ({ page }, info) =
   await type('goes off while I cook');
   await press('Alt+2');
   await type('Tassimar');
-  await press('Tab', 'Tab');
+  await press('Tab');
   await type('TS-40');
   await press('Alt+3', 'Tab');
   await type('Theodora Vanterpool-Brackenridge of the Old Customs House by the Eastern Mole');
@@ -170,4 +170,45 @@ test('the layout guessed at the counter is put right on the bench, and no entry 
   await expect(page.locator('svg.plan [data-node="scan-sustain"]')).toHaveCount(1);
   await expect(page.locator('[data-kind="layout.found"]')).toContainText('Plasma');
   await expect(page.locator('[data-kind="test.answered"]')).toHaveCount(1);
+});
+
+test('two tabs at the counter keep a set each; one put aside is taken up again', async ({ page, context }) => {
+  await page.goto('/jobs/new');
+  await fillIntake(page, { symptoms: [/^Dead/], maker: 'Oltrema', customer: 'Casimir Oakhollow' });
+  const second = await context.newPage();
+  await second.goto('/jobs/new');
+  await expect(second.getByLabel('Maker')).toHaveValue('');
+  await second.getByLabel('Maker').fill('Sundrift');
+  await page.reload();
+  await expect(page.getByLabel('Maker')).toHaveValue('Oltrema');
+  await second.reload();
+  await expect(second.getByLabel('Maker')).toHaveValue('Sundrift');
+
+  await page.getByRole('button', { name: 'Put it aside, begin another' }).click();
+  await expect(page.getByLabel('Maker')).toHaveValue('');
+  await page.getByTestId('aside').getByRole('button', { name: 'Oltrema Casimir Oakhollow' }).click();
+  await expect(page.getByLabel('Maker')).toHaveValue('Oltrema');
+  await page.getByTestId('save').click();
+  await page.getByTestId('another').click();
+  // The other tab's set is not offered here.
+  await expect(page.getByTestId('aside')).toHaveCount(0);
+  await second.close();
+});
+
+test('the model names the family; a theory stands beside what it blames, and moves no odds', async ({ page }) => {
+  await page.goto('/jobs/new');
+  await fillIntake(page, { symptoms: [/^Blinking/] });
+  await page.getByLabel('Model', { exact: true }).fill('d20 42');
+  await page.getByLabel('Version').focus();
+  await expect(page.getByLabel('Maker')).toHaveValue('Norrask');
+  const main = page.getByTestId('suspects').locator('[data-assembly="main"]');
+  const before = await main.locator('.odds').textContent();
+  await page.getByRole('button', { name: 'Add an explanation they brought' }).click();
+  await page.getByLabel('An explanation they brought').fill('my cousin says it is the mainboard');
+  await choose(page, 'It blames', /^Main board/);
+  await expect(main.getByTestId('theory')).toContainText('my cousin says');
+  expect(await main.locator('.odds').textContent()).toBe(before);
+  await page.getByTestId('save').click();
+  await page.getByTestId('to-bench').click();
+  await expect(page.getByTestId('suspects').locator('[data-assembly="main"]').getByTestId('theory')).toContainText('no finding');
 });

@@ -11,7 +11,7 @@ import {
   verdicts,
   leftOutCodes,
 } from '@veglia/core';
-import { errorCodes, errorStatus, paperCodes, problemSentence, say, words } from './index.ts';
+import { errorCodes, errorStatus, gearToProve, paperCodes, problemSentence, say, words } from './index.ts';
 
 describe('sentences', () => {
   test.each([
@@ -49,4 +49,16 @@ describe('errors', () => {
     const document = readFileSync(new URL('../../../docs/formats.md', import.meta.url), 'utf8');
     for (const code of errorCodes) expect(document).toMatch(new RegExp(`\\| \`${code}\` *\\| ${errorStatus[code]} `));
   });
+});
+
+test('gear is to be proven again after half a year, and where it never was', () => {
+  const gear = [
+    { name: 'meter', provenOn: '2026-05-29' },
+    { name: 'old meter', provenOn: '2026-05-28' },
+    { name: 'board', provenOn: null },
+  ];
+  expect(gearToProve(gear, '2026-11-25')).toEqual([
+    { name: 'old meter', days: 181 },
+    { name: 'board', days: null },
+  ]);
 });

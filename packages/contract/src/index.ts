@@ -45,6 +45,6 @@ export type { ErrorCode, ProblemDocument } from './errors.ts';
 export { comparisonSentence, problemSentence, reasonSentence } from './problems.ts';
 export { languages, say, words } from './words/index.ts';
 export type { Language, Words } from './words/index.ts';
-export { jobSettings, shopChangeSchema, shopSettingsSchema, shopStateSchema, usualShopSettings } from './shop.ts';
+export { gearToProve, jobSettings, shopChangeSchema, shopSettingsSchema, shopStateSchema, usualShopSettings } from './shop.ts';
 export type { ShopChange, ShopSettings, ShopState } from './shop.ts';
 export { paperCodes, type PaperCode } from './paper.ts';

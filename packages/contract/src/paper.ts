@@ -8,6 +8,7 @@ export const paperCodes = [
   'job',
   'shelf',
   'noShelf',
+  'photos',
   'size',
   'serial',
   'hazards',

@@ -72,3 +72,14 @@ export function jobSettings(shop: ShopSettings): Settings {
     ...(Object.keys(schools).length === 0 ? {} : { schools }),
   };
 }
+
+/** Gear is taken on trust for this long after it was last proven, days; a value of ours. */
+const gearTrustDays = 180;
+
+/** Gear not to be trusted unseen on that day (YYYY-MM-DD): never proven, or too long ago. Days since then, or null for never. */
+export function gearToProve(gear: ShopSettings['gear'], today: string): { readonly name: string; readonly days: number | null }[] {
+  return gear.flatMap(({ name, provenOn }) => {
+    const days = provenOn === null ? null : Math.floor((Date.parse(today) - Date.parse(provenOn)) / 86_400_000);
+    return days === null || days > gearTrustDays ? [{ name, days }] : [];
+  });
+}

@@ -3,7 +3,7 @@ import { computed, onMounted } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { NotReached } from './api.ts';
 import { useIntakes } from './stores/intakes.ts';
-import { flushPhotos } from './stores/photos.ts';
+import { flushPhotos, letPhotoGo, refusedPhotos } from './stores/photos.ts';
 import { useSession } from './stores/session.ts';
 
 const { t } = useI18n();
@@ -48,6 +48,12 @@ onMounted(async () => {
     <p v-for="one in refused" :key="one.id" class="alarm">
       {{ t('app.intakeRefused', { maker: one.request.plate.maker, why: one.refused ?? '' }) }}
       <button type="button" class="plain" @click="intakes.drop(one.id)">{{ t('bench.discard') }}</button>
+    </p>
+  </div>
+  <div v-if="refusedPhotos.length > 0" class="waits" role="status" data-test="photos-refused">
+    <p v-for="one in refusedPhotos" :key="one.id" class="alarm">
+      {{ t('app.photoRefused', { name: one.name, why: one.refused ?? '' }) }}
+      <button type="button" class="plain" @click="letPhotoGo(one.id)">{{ t('bench.discard') }}</button>
     </p>
   </div>
   <main><RouterView /></main>

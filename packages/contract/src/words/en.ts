@@ -126,6 +126,7 @@ export const en: Words = {
     job: 'Job {n}',
     shelf: 'Shelf {shelf}',
     noShelf: 'No shelf yet',
+    photos: 'Photos taken of it: {n}',
     size: '{n} inch',
     serial: 'Serial {serial}',
     hazards: 'Mind',

@@ -22,6 +22,7 @@ function told({ entries }: PaperFacts): {
   complaints: BodyOf<'symptom.reported'>[];
   agreed: BodyOf<'limit.agreed'> | undefined;
   shelf: string | undefined;
+  photos: number;
 } {
   const live = liveEntries(entries).map(({ body }) => body);
   const last = <K extends (typeof live)[number]['kind']>(kind: K): BodyOf<K> | undefined =>
@@ -31,6 +32,7 @@ function told({ entries }: PaperFacts): {
     complaints: live.flatMap((body) => (body.kind === 'symptom.reported' ? [body] : [])),
     agreed: last('limit.agreed'),
     shelf: last('set.shelved')?.shelf,
+    photos: live.filter(({ kind }) => kind === 'photo.added').length,
   };
 }
 
@@ -75,7 +77,7 @@ export function label(facts: PaperFacts): TDocumentDefinitions {
 /** A4, for the customer to take along. */
 export function receipt(facts: PaperFacts): TDocumentDefinitions {
   const { job, shop, compiled } = facts;
-  const { opened, complaints, agreed } = told(facts);
+  const { opened, complaints, agreed, photos } = told(facts);
   const symptom = (id: string): string => compiled.pack.symptoms.find((one) => one.id === id)?.name.en ?? id;
   const said = complaints.flatMap(({ words: own }) => (own === undefined ? [] : [paper('inWords', { words: own })]));
   const along = [...(opened?.accessories ?? []).map((one) => words.en.accessory[one]), opened?.otherAccessories ?? ''].filter(
@@ -119,7 +121,10 @@ export function receipt(facts: PaperFacts): TDocumentDefinitions {
         ...(job.plate.serial === '' ? [] : [paper('serial', { serial: job.plate.serial })]),
       ]),
       section(paper('complaint'), [complaints.flatMap(({ symptoms }) => symptoms.map(symptom)).join(', '), ...said]),
-      section(paper('condition'), [seen.length > 0 ? seen.join(', ') : paper('nothingSeen')]),
+      section(paper('condition'), [
+        seen.length > 0 ? seen.join(', ') : paper('nothingSeen'),
+        ...(photos > 0 ? [paper('photos', { n: photos })] : []),
+      ]),
       section(paper('cameAlong'), [along.length > 0 ? along.join(', ') : paper('nothingElse')]),
       ...(terms.length > 0 ? [section(paper('agreed'), terms)] : []),
       { text: `${paper('sign')}: ______________________________`, margin: [0, 24, 0, 0] },

@@ -1,11 +1,18 @@
 <script setup lang="ts">
-import { notInBook, type AssemblyView, type CompiledPack } from '@veglia/core';
+import { notInBook, type AssemblyView, type BodyOf, type CompiledPack } from '@veglia/core';
 import { computed, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { percent, useNames } from '../names.ts';
 import VerdictMark from './VerdictMark.vue';
 
-const props = defineProps<{ assemblies: readonly AssemblyView[]; compiled: CompiledPack; entryWords?: (id: string) => string }>();
+type Theory = Pick<BodyOf<'theory.told'>, 'source' | 'text'> & { assembly?: string };
+const props = defineProps<{
+  assemblies: readonly AssemblyView[];
+  compiled: CompiledPack;
+  entryWords?: (id: string) => string;
+  /** Brought along: shown beside what they blame, and moving no odds. */
+  theories?: readonly Theory[];
+}>();
 const { t } = useI18n();
 const names = useNames(() => props.compiled);
 const open = ref('');
@@ -13,6 +20,9 @@ const open = ref('');
 const ordered = computed(() => [...props.assemblies].sort((a, b) => Number(a.verdict === 'cleared') - Number(b.verdict === 'cleared')));
 const counted = ({ jobs, told }: { jobs: number; told: number }): string =>
   told > 0 ? t('bench.counted.told', { jobs, told }) : t('bench.counted.n', { jobs });
+const theoriesOn = (id: string): Theory[] => (props.theories ?? []).filter((one) => one.assembly === id && one.text.trim() !== '');
+const theoriesOnNone = computed(() => (props.theories ?? []).filter((one) => !one.assembly && one.text.trim() !== ''));
+const heard = ({ source, text }: Theory): string => t('bench.theory', { source: t(`theorySource.${source}`), text });
 /** What ruled it out: the observation that weighed most against it. */
 const against = (one: AssemblyView): string => {
   const reason = one.because.find((because) => because.weight < 0);
@@ -36,6 +46,7 @@ const factor = (weight: number): string => {
         <span class="verdict">{{ one.verdict === 'cleared' ? against(one) : t(`core.verdict.${one.verdict}`) }}</span>
         <span v-if="one.verdict !== 'cleared'" class="figure odds">{{ percent(one.odds) }}</span>
       </button>
+      <p v-for="(theory, index) in theoriesOn(one.id)" :key="index" class="soft theory" data-test="theory">{{ heard(theory) }}</p>
       <div v-if="one.verdict !== 'cleared'" class="bar" aria-hidden="true"><span :style="{ width: `${one.odds * 100}%` }" /></div>
       <div v-if="open === one.id" class="because">
         <p v-if="one.verdict === 'likely-not-split'" class="alarm">
@@ -55,6 +66,7 @@ const factor = (weight: number): string => {
       </div>
     </li>
   </ul>
+  <p v-for="(theory, index) in theoriesOnNone" :key="index" class="soft origin">{{ heard(theory) }}</p>
   <p class="soft origin">{{ assemblies.some((one) => one.n) ? t('bench.counted.jobs') : t('bench.counted.none') }}</p>
 </template>
 
@@ -115,6 +127,10 @@ const factor = (weight: number): string => {
 .cleared .name {
   font-weight: 400;
   color: var(--ink-soft);
+}
+.theory {
+  padding: 0 8px 4px 38px;
+  font-size: 14px;
 }
 .because {
   padding: 6px 8px 10px 38px;

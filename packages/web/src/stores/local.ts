@@ -29,6 +29,8 @@ export interface WaitingPhoto {
   readonly name: string;
   readonly blob: Blob;
   readonly at: string;
+  /** The server's words, where it refused after the entry had gone: needs a person. */
+  readonly refused?: string;
 }
 
 interface LocalSchema extends DBSchema {

@@ -3,8 +3,9 @@
  * here, so the order in which both arrive is free.
  */
 import { v7 as uuidv7 } from 'uuid';
+import { shallowRef } from 'vue';
 import { api, NotReached } from '../api.ts';
-import { local } from './local.ts';
+import { local, type WaitingPhoto } from './local.ts';
 
 /** As the server takes; told before anything is sent. */
 export const mostBytes = 20 * 1024 * 1024;
@@ -40,9 +41,22 @@ async function send(id: string, blob: Blob): Promise<string | undefined> {
   }
 }
 
+/** Those the server refused when they were sent late: kept here, and told, until somebody lets them go. */
+export const refusedPhotos = shallowRef<readonly WaitingPhoto[]>([]);
+
 export async function flushPhotos(): Promise<void> {
   clearTimeout(timer);
-  for (const { id, blob } of await (await local()).getAll('photos')) await send(id, blob);
+  for (const photo of await (await local()).getAll('photos')) {
+    if (photo.refused !== undefined) continue;
+    const refused = await send(photo.id, photo.blob);
+    if (refused !== undefined) await (await local()).put('photos', { ...photo, refused });
+  }
+  refusedPhotos.value = (await (await local()).getAll('photos')).filter(({ refused }) => refused !== undefined);
+}
+
+export async function letPhotoGo(id: string): Promise<void> {
+  await (await local()).delete('photos', id);
+  await flushPhotos();
 }
 
 /** Where a picture is to be had: here while it waits, else from the server. The caller lets go of an object URL. */

@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { policies, type Body, type Entry, type NextStep, type QuickBody } from '@veglia/core';
-import { computed, onMounted, onUnmounted, ref, watch } from 'vue';
+import { liveEntries, policies, type Body, type Entry, type NextStep, type QuickBody } from '@veglia/core';
+import { usualShopSettings, type ShopSettings } from '@veglia/contract';
+import { computed, onMounted, onUnmounted, ref, shallowRef, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { api, NotReached } from '../../api.ts';
 import { money, percent, useNames } from '../../names.ts';
@@ -49,6 +50,8 @@ const entryWords = (id: string): string => {
   const entry = store.entries.find((one) => one.id === id);
   return entry ? words(entry, store.entries).title : id;
 };
+
+const theories = computed(() => liveEntries(store.entries).flatMap(({ body }) => (body.kind === 'theory.told' ? [body] : [])));
 
 const deeper = useDeeperLook();
 /** Reasons a deeper look can better; a proof, a code or a question stays what it is. */
@@ -116,12 +119,12 @@ function onKey(event: KeyboardEvent): void {
   else if (!panel.value?.press(key)) return;
   event.preventDefault();
 }
-const localCautions = ref('');
+const shop = shallowRef<ShopSettings>(usualShopSettings);
 onMounted(async () => {
   window.addEventListener('keydown', onKey);
   try {
-    const shop = await api.shop();
-    if (shop.ok) localCautions.value = shop.value.settings.localCautions;
+    const reply = await api.shop();
+    if (reply.ok) shop.value = reply.value.settings;
   } catch (error) {
     if (!(error instanceof NotReached)) throw error;
   }
@@ -174,7 +177,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
           :compiled="compiled"
           :think-so="thinkSo"
           :close-path="closePath"
-          :local-cautions="localCautions"
+          :shop="shop"
           @write="write"
           @toggle-think-so="thinkSo = !thinkSo"
           @back="chosenKey = ''"
@@ -243,7 +246,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
         </section>
         <section class="sheet">
           <h2>{{ t('bench.suspects') }}</h2>
-          <SuspectList :assemblies="fold.assemblies" :compiled="compiled" :entry-words="entryWords" />
+          <SuspectList :assemblies="fold.assemblies" :compiled="compiled" :entry-words="entryWords" :theories="theories" />
         </section>
         <NewerCounts v-if="store.input && !fold.closed" :key="id" :input="store.input" :fold="fold" @write="write" />
         <DoubtfulList v-if="store.input && !fold.closed" :input="store.input" :compiled="compiled" :repair-failed="repairFailed" />

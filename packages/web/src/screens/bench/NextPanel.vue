@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** One step, large: what to do, what to watch, what it may do to you, and one key an answer. */
-import { comparisonSentence, reasonSentence, words, type Language } from '@veglia/contract';
+import { comparisonSentence, gearToProve, reasonSentence, words, type Language, type ShopSettings } from '@veglia/contract';
 import { compareSteps, type Body, type CaseFold, type CompiledPack, type NextStep } from '@veglia/core';
 import { computed, ref, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
@@ -16,8 +16,8 @@ const props = defineProps<{
   compiled: CompiledPack;
   thinkSo: boolean;
   closePath: string;
-  /** What the shop itself warns of; shown with every step that goes inside. */
-  localCautions: string;
+  /** What the shop itself warns of is shown with every step that goes inside; its gear, with those that trust it. */
+  shop: ShopSettings;
 }>();
 const emit = defineEmits<{ write: [bodies: Body[]]; toggleThinkSo: []; back: [] }>();
 const { t, locale } = useI18n();
@@ -49,6 +49,12 @@ const answers = computed(() => {
     { key: 'N', outcome: 'not-possible', name: t('bench.notPossible') },
   ];
 });
+/** Steps that fit something known to be good, or read a meter, stand on gear that has to be proven now and then. */
+const gear = computed(() =>
+  test.value?.do.some((step) => 'fit' in step || 'measure' in step)
+    ? gearToProve(props.shop.gear, new Date().toISOString().slice(0, 10))
+    : [],
+);
 const preview = (outcome: string): string => {
   const would = props.step.would.find((one) => one.outcome === outcome);
   return would ? t('bench.would', { id: names.assembly(would.top.id), odds: percent(would.top.odds) }) : '';
@@ -168,9 +174,9 @@ defineExpose({ press });
         <span class="sign" aria-hidden="true">!</span>
         <span>{{ textOf(one.text) }}</span>
       </li>
-      <li v-if="localCautions !== ''" data-test="local-cautions">
+      <li v-if="shop.localCautions !== ''" data-test="local-cautions">
         <span class="sign" aria-hidden="true">!</span>
-        <span>{{ localCautions }}</span>
+        <span>{{ shop.localCautions }}</span>
       </li>
     </ul>
     <div v-if="locked" class="line lock">
@@ -186,6 +192,9 @@ defineExpose({ press });
         <strong>{{ t('bench.watch') }}</strong> {{ textOf(test.watch) }}
       </p>
       <p v-if="test.tools.length > 0" class="soft">{{ t('bench.tools') }}: {{ test.tools.map((id) => names.tool(id)).join(', ') }}</p>
+      <p v-for="one in gear" :key="one.name" class="alarm" data-test="gear">
+        {{ one.days === null ? t('bench.gear.never', one) : t('bench.gear.old', { name: one.name, n: one.days }) }}
+      </p>
       <div class="answers" role="group" :aria-label="t('bench.answers')">
         <button
           v-for="one in answers"

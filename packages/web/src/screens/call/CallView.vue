@@ -6,6 +6,7 @@ import { useI18n } from 'vue-i18n';
 import { money, percent, useNames } from '../../names.ts';
 import { parsePrice } from '../../numbers.ts';
 import FormField from '../../parts/FormField.vue';
+import TextField from '../../parts/TextField.vue';
 import JobGate from '../../parts/JobGate.vue';
 import { useLikelyBill } from '../../stores/deeper.ts';
 import { useJob } from '../../stores/job.ts';
@@ -148,19 +149,15 @@ async function answer(said: 'yes' | 'no' | 'later'): Promise<void> {
         <section class="sheet stack">
           <h2>{{ t('call.offer') }}</h2>
           <div class="two">
-            <FormField id="low" :label="t('call.from', { currency })" :error="wrong.low"
-              ><el-input id="low" v-model="form.low" inputmode="decimal"
-            /></FormField>
-            <FormField id="high" :label="t('call.to', { currency })" :error="wrong.high"
-              ><el-input id="high" v-model="form.high" inputmode="decimal"
-            /></FormField>
+            <TextField id="low" v-model="form.low" :label="t('call.from', { currency })" :error="wrong.low" inputmode="decimal" />
+            <TextField id="high" v-model="form.high" :label="t('call.to', { currency })" :error="wrong.high" inputmode="decimal" />
           </div>
           <el-checkbox-group v-model="form.options" :aria-label="t('call.options')">
             <el-checkbox v-for="one in quoteOptions" :key="one" :value="one">{{ t(`quoteOption.${one}`) }}</el-checkbox>
           </el-checkbox-group>
           <button type="button" class="push full" data-test="told" @click="send">{{ t('call.told') }}</button>
           <template v-if="told || quotes.length > 0">
-            <FormField id="who" :label="t('call.who')"><el-input id="who" v-model="form.who" /></FormField>
+            <TextField id="who" v-model="form.who" :label="t('call.who')" />
             <FormField id="option" :label="t('call.chosen')">
               <el-select id="option" v-model="form.option">
                 <el-option v-for="one in quoteOptions" :key="one" :value="one" :label="t(`quoteOption.${one}`)" />

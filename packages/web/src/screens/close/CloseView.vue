@@ -6,6 +6,7 @@ import { useRouter } from 'vue-router';
 import { percent, useNames } from '../../names.ts';
 import { parseBetween, parsePrice } from '../../numbers.ts';
 import FormField from '../../parts/FormField.vue';
+import TextField from '../../parts/TextField.vue';
 import JobGate from '../../parts/JobGate.vue';
 import { useJob } from '../../stores/job.ts';
 import { useEntryWords } from '../bench/entryWords.ts';
@@ -143,17 +144,19 @@ async function closeJob(): Promise<void> {
               <el-option v-for="one in assemblies" :key="one.id" :value="one.id" :label="names.assembly(one.id)" />
             </el-select>
           </FormField>
-          <FormField id="part-number" :label="t('close.number')" :error="errors.number">
-            <el-input id="part-number" v-model="part.number" />
-          </FormField>
+          <TextField id="part-number" v-model="part.number" :label="t('close.number')" :error="errors.number" />
           <FormField id="part-source" :label="t('close.source')">
             <el-select id="part-source" v-model="part.source">
               <el-option v-for="one in partSources" :key="one" :value="one" :label="t(`partSource.${one}`)" />
             </el-select>
           </FormField>
-          <FormField id="part-price" :label="t('close.price', { currency })" :error="errors.price">
-            <el-input id="part-price" v-model="part.price" inputmode="decimal" />
-          </FormField>
+          <TextField
+            id="part-price"
+            v-model="part.price"
+            :label="t('close.price', { currency })"
+            :error="errors.price"
+            inputmode="decimal"
+          />
           <button type="submit" class="push">{{ t('close.recordPart') }}</button>
         </form>
         <form class="sheet fields" novalidate @submit.prevent="recordFlash">
@@ -163,9 +166,7 @@ async function closeJob(): Promise<void> {
               <el-option v-for="one in memories" :key="one" :value="one" :label="t(`memory.${one}`)" />
             </el-select>
           </FormField>
-          <FormField id="image" :label="t('close.image')" :error="errors.image">
-            <el-input id="image" v-model="flash.image" />
-          </FormField>
+          <TextField id="image" v-model="flash.image" :label="t('close.image')" :error="errors.image" />
           <FormField id="flash-result" :label="t('close.result')">
             <el-select id="flash-result" v-model="flash.result">
               <el-option v-for="one in flashResults" :key="one" :value="one" :label="t(`flashResult.${one}`)" />
@@ -211,12 +212,15 @@ async function closeJob(): Promise<void> {
               />
             </el-select>
           </FormField>
-          <FormField id="minutes" class="wide" :label="t('close.minutes')" :error="errors.minutes">
-            <el-input id="minutes" v-model="end.minutes" inputmode="decimal" />
-          </FormField>
-          <FormField id="remains" class="wide" :label="t('close.remains')">
-            <el-input id="remains" v-model="end.remains" type="textarea" :rows="3" />
-          </FormField>
+          <TextField
+            id="minutes"
+            v-model="end.minutes"
+            class="wide"
+            :label="t('close.minutes')"
+            :error="errors.minutes"
+            inputmode="decimal"
+          />
+          <TextField id="remains" v-model="end.remains" class="wide" :label="t('close.remains')" :rows="3" />
           <button type="submit" class="push full wide" :disabled="closing || fold.closed" data-test="close-job">
             {{ t('close.close') }}
           </button>
@@ -242,17 +246,6 @@ async function closeJob(): Promise<void> {
 .stack {
   display: grid;
   gap: 12px;
-}
-.fields {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 8px 14px;
-}
-.wide {
-  grid-column: 1 / -1;
-}
-.push {
-  justify-content: center;
 }
 @media (max-width: 900px) {
   .grid {

@@ -2,9 +2,11 @@
 /** A first honest word: likely assemblies, likely bill, what past jobs of the kind were. */
 import type { JobCard } from '@veglia/contract';
 import type { BillSpread, CaseFold, CompiledPack, SimilarJob } from '@veglia/core';
+import { computed } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { money, percent, useNames } from '../../names.ts';
 import SuspectList from '../../parts/SuspectList.vue';
+import type { Theory } from './intake.ts';
 
 export type PastCard = Omit<JobCard, 'family' | 'layout' | 'code'> & { family?: string; layout?: string; code?: string };
 const props = defineProps<{
@@ -15,8 +17,15 @@ const props = defineProps<{
   secondFault: number;
   hidesSecond: boolean;
   similar: readonly SimilarJob<PastCard>[];
+  theories: readonly Theory[];
 }>();
 const { t } = useI18n();
+/** The likeliest few, and whatever a theory blames. */
+const shown = computed(() =>
+  (props.fold?.assemblies.filter((one) => one.verdict !== 'cleared') ?? []).filter(
+    (one, index) => index < 5 || props.theories.some(({ assembly }) => assembly === one.id),
+  ),
+);
 const names = useNames(() => props.compiled);
 /** To the next five: a bill that is a guess shows no cents. */
 const round = (minor: number): string =>
@@ -27,7 +36,7 @@ const round = (minor: number): string =>
   <section class="sheet" data-test="at-once">
     <h2>{{ t('counter.firstOdds') }}</h2>
     <template v-if="fold">
-      <SuspectList :assemblies="fold.assemblies.filter((one) => one.verdict !== 'cleared').slice(0, 5)" :compiled="compiled" />
+      <SuspectList :assemblies="shown" :compiled="compiled" :theories="theories" />
       <dl v-if="bill" class="bill" data-test="bill">
         <dt>{{ t('counter.bill.title') }}</dt>
         <dd>

@@ -1,24 +1,11 @@
 <script setup lang="ts">
+import { jobSettings, newJobSchema, usualShopSettings, type Job, type JobCard, type ShopSettings } from '@veglia/contract';
 import {
-  jobSettings,
-  newJobSchema,
-  usualShopSettings,
-  type Job,
-  type JobCard,
-  type KnownCustomer,
-  type ShopSettings,
-} from '@veglia/contract';
-import {
-  accessories,
   caseOfLedger,
-  conditions,
-  earlierHands,
-  earlierWork,
   foldCase,
   mayHideSecond,
   secondFaultOdds,
   similarJobs,
-  theorySources,
   type CaseFold,
   type CaseInput,
   type Counts,
@@ -28,20 +15,21 @@ import { v7 as uuidv7 } from 'uuid';
 import { computed, nextTick, onMounted, onUnmounted, reactive, ref, shallowRef, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { api, NotReached, reachedServer } from '../../api.ts';
-import FormField from '../../parts/FormField.vue';
 import NotReachedSheet from '../../parts/NotReachedSheet.vue';
 import QuickLine from '../../parts/QuickLine.vue';
 import { useLikelyBill } from '../../stores/deeper.ts';
-import { dropDraft, keepDraft, readDraft } from '../../stores/drafts.ts';
+import { draftsOf, dropDraft, holdDraft, keepDraft, type Draft } from '../../stores/drafts.ts';
 import { useIntakes } from '../../stores/intakes.ts';
 import { textOf, usePacks } from '../../stores/packs.ts';
 import { useSession } from '../../stores/session.ts';
+import AgreedFields from './AgreedFields.vue';
 import AskNow from './AskNow.vue';
 import AtOnce, { type PastCard } from './AtOnce.vue';
+import CustomerFields from './CustomerFields.vue';
 import { blankIntake, bodiesOf, checkIntake, intakeOfDraft, isBlank, requestOf, type Answer, type IntakeErrors } from './intake.ts';
-import LooksFields from './LooksFields.vue';
 import PhotoStrip from './PhotoStrip.vue';
-import { symptomSearch } from './symptomSearch.ts';
+import SetFields from './SetFields.vue';
+import SymptomFields from './SymptomFields.vue';
 
 const { t, d } = useI18n();
 const packs = usePacks();
@@ -57,13 +45,49 @@ const draftFrom = ref('');
 const counts = shallowRef<Counts>();
 const shop = shallowRef<ShopSettings>(usualShopSettings);
 const past = shallowRef<JobCard[]>([]);
-const known = shallowRef<KnownCustomer[]>([]);
 const reached = ref(true);
 const ready = ref(false);
 const start = ref<HTMLElement>();
 const ask = ref<InstanceType<typeof AskNow>>();
 const quick = ref<InstanceType<typeof QuickLine>>();
-const draftName = 'intake';
+
+/** Each intake has a draft of its own, and a draft belongs to one tab. */
+const draftsBegin = 'intake';
+const draftName = (): string => `${draftsBegin}-${form.id}`;
+let letGo: (() => void) | undefined;
+/** Begun and put aside, in no other tab. */
+const aside = shallowRef<Draft[]>([]);
+
+/** False where another tab has it. */
+async function take(draft: Draft): Promise<boolean> {
+  const held = await holdDraft(draft.name);
+  if (!held) return false;
+  Object.assign(form, blankIntake(uuidv7()), intakeOfDraft(draft.content, form.id));
+  // Drafts are named by their intake; one of an earlier version of this screen moves to its name.
+  if (draft.name !== draftName()) {
+    await keepDraft(draftName(), form);
+    await dropDraft(draft.name);
+  }
+  letGo = draft.name === draftName() ? held : await holdDraft(draftName());
+  draftFrom.value = draft.at;
+  return true;
+}
+async function beginAnew(): Promise<void> {
+  Object.assign(form, blankIntake(uuidv7()));
+  form.checkFee = (shop.value.checkFeeMinor / 100).toFixed(2).replace(/[.]00$/, '');
+  draftFrom.value = '';
+  letGo = await holdDraft(draftName());
+}
+async function lookAside(): Promise<void> {
+  const { held } = await navigator.locks.query();
+  aside.value = (await draftsOf(draftsBegin)).filter(
+    ({ name }) => name !== draftName() && !held?.some((lock) => lock.name === `veglia-draft-${name}`),
+  );
+}
+const nameOfDraft = (draft: Draft): string => {
+  const { maker, model, name } = intakeOfDraft(draft.content, '');
+  return [maker, model, name].filter((one) => one.trim() !== '').join(' ') || d(draft.at, 'minute');
+};
 
 async function load(): Promise<void> {
   try {
@@ -81,32 +105,18 @@ async function load(): Promise<void> {
     return;
   }
   if (ready.value) return;
-  const draft = await readDraft(draftName);
-  if (draft) {
-    Object.assign(form, intakeOfDraft(draft.content, form.id));
-    draftFrom.value = draft.at;
-  } else form.checkFee = (shop.value.checkFeeMinor / 100).toFixed(2).replace(/[.]00$/, '');
+  for (const draft of await draftsOf(draftsBegin)) {
+    if (await take(draft)) break;
+  }
+  if (!letGo) await beginAnew();
+  await lookAside();
   ready.value = true;
   await nextTick();
   sectionStart(0)?.focus();
 }
 onMounted(load);
 
-const search = computed(() => (packs.current ? symptomSearch(packs.current.pack.symptoms) : undefined));
-const typedSymptom = ref('');
-const symptoms = computed(() => {
-  const all = packs.current?.pack.symptoms ?? [];
-  return (search.value?.find(typedSymptom.value) ?? []).flatMap((id) => all.find((one) => one.id === id) ?? []);
-});
-const families = computed(() => packs.current?.pack.families ?? []);
-const makers = computed(() => [...new Set(families.value.map(({ maker }) => maker))].sort());
-const family = computed(() => families.value.find((one) => one.id === form.family));
-/** Makers are told by their families; typing one chooses nothing by itself. */
-function familyChosen(): void {
-  if (family.value && form.maker.trim() === '') form.maker = family.value.maker;
-  const only = family.value?.layouts.length === 1 ? family.value.layouts[0] : undefined;
-  if (only !== undefined) form.layout = only;
-}
+const family = computed(() => packs.current?.pack.families.find((one) => one.id === form.family));
 
 const settings = computed(() => jobSettings(shop.value));
 const bodies = computed(() => (packs.current ? bodiesOf(form, packs.current, shop.value.currency) : []));
@@ -139,43 +149,26 @@ const similar = computed(() => {
 
 const bill = useLikelyBill();
 /** Typing pauses this long before a bill is asked for or a customer is looked up, milliseconds. */
-const pause = 250;
+const pauseMs = 250;
 let billTimer: ReturnType<typeof setTimeout> | undefined;
 watch([input, () => packs.current], () => {
   clearTimeout(billTimer);
   if (form.symptoms.length === 0) return bill.forget();
-  billTimer = setTimeout(() => packs.current && bill.look(input.value, packs.current), pause);
+  billTimer = setTimeout(() => packs.current && bill.look(input.value, packs.current), pauseMs);
 });
 
 let keeping: Promise<void> | undefined;
+/** While one draft gives way to another, nothing typed is written: it would be written under the wrong name. */
+let quiet = false;
 /** Written as it is typed, one write after the other: a reload in the next moment finds it. */
 function keep(): void {
-  if (!ready.value || saved.value || keptHere.value) return;
+  if (!ready.value || quiet || saved.value || keptHere.value) return;
+  const name = draftName();
   const blank = isBlank(form);
   const now = JSON.parse(JSON.stringify(form)) as unknown;
-  keeping = (keeping ?? Promise.resolve()).then(() => (blank ? dropDraft(draftName) : keepDraft(draftName, now)));
+  keeping = (keeping ?? Promise.resolve()).then(() => (blank ? dropDraft(name) : keepDraft(name, now)));
 }
 watch(form, keep, { flush: 'sync' });
-
-let customerTimer: ReturnType<typeof setTimeout> | undefined;
-watch([() => form.name, () => form.contact, () => form.customerId, () => form.ownSet], () => {
-  clearTimeout(customerTimer);
-  known.value = [];
-  if (form.ownSet || form.customerId !== '') return;
-  customerTimer = setTimeout(() => void lookUp(form.name, form.contact), pause);
-});
-async function lookUp(name: string, contact: string): Promise<void> {
-  try {
-    const reply = await api.searchCustomers(name.trim(), contact.trim());
-    // Typed on in the meantime: the next answer is on its way.
-    if (reply.ok && name === form.name && contact === form.contact && form.customerId === '') known.value = reply.value;
-  } catch (error) {
-    if (!(error instanceof NotReached)) throw error;
-  }
-}
-function takeKnown(customer: KnownCustomer): void {
-  Object.assign(form, { customerId: customer.id, name: customer.name, contact: customer.contact });
-}
 
 function answered(answer: Answer): void {
   form.answers = [...form.answers.filter((one) => one.test !== answer.test || one.of !== answer.of), answer];
@@ -229,7 +222,7 @@ async function save(): Promise<void> {
       if (job) saved.value = job;
       else keptHere.value = true;
       await keeping;
-      await dropDraft(draftName);
+      await dropDraft(draftName());
       // What the shelves show without a server has this one too.
       if (job) void api.jobs().catch(() => undefined);
       await nextTick();
@@ -240,14 +233,37 @@ async function save(): Promise<void> {
   }
 }
 
+/** The screen as for the next set; what was typed here is gone (taken in, or thrown away on purpose). */
 async function another(): Promise<void> {
-  Object.assign(form, blankIntake(uuidv7()));
-  form.checkFee = (shop.value.checkFeeMinor / 100).toFixed(2).replace(/[.]00$/, '');
+  await keeping;
+  await dropDraft(draftName());
+  await next();
+}
+/** The same, and what was typed waits under "put aside". */
+async function putAside(): Promise<void> {
+  await keeping;
+  await next();
+}
+async function next(): Promise<void> {
+  letGo?.();
+  quiet = true;
+  await beginAnew();
+  quiet = false;
   saved.value = undefined;
   keptHere.value = false;
-  draftFrom.value = '';
   errors.value = {};
-  await dropDraft(draftName);
+  await lookAside();
+  await nextTick();
+  sectionStart(0)?.focus();
+}
+async function openDraft(draft: Draft): Promise<void> {
+  await keeping;
+  letGo?.();
+  quiet = true;
+  if (!(await take(draft))) await beginAnew();
+  quiet = false;
+  errors.value = {};
+  await lookAside();
   await nextTick();
   sectionStart(0)?.focus();
 }
@@ -268,8 +284,10 @@ function onKey(event: KeyboardEvent): void {
   event.preventDefault();
 }
 onMounted(() => window.addEventListener('keydown', onKey));
-onUnmounted(() => window.removeEventListener('keydown', onKey));
-const addTheory = (): void => void (form.theories = [...form.theories, { text: '', source: 'customer', assembly: '' }]);
+onUnmounted(() => {
+  window.removeEventListener('keydown', onKey);
+  letGo?.();
+});
 </script>
 
 <template>
@@ -277,223 +295,22 @@ const addTheory = (): void => void (form.theories = [...form.theories, { text: '
     <h1>{{ t('counter.title') }}</h1>
     <p v-if="draftFrom && !saved" class="soft" data-test="draft">
       {{ t('counter.draft', { when: d(draftFrom, 'minute') }) }}
-      <button type="button" class="plain" @click="another">{{ t('counter.startAnew') }}</button>
+      <button type="button" class="plain" @click="putAside">{{ t('counter.putAside') }}</button>
+      <button type="button" class="plain" @click="another">{{ t('counter.throwAway') }}</button>
+    </p>
+    <p v-if="aside.length > 0 && !saved" class="soft" data-test="aside">
+      {{ t('counter.aside') }}
+      <button v-for="one in aside" :key="one.name" type="button" class="plain" @click="openDraft(one)">{{ nameOfDraft(one) }}</button>
     </p>
     <p v-if="!reachedServer" class="alarm" role="status">{{ t('counter.away') }}</p>
   </div>
   <NotReachedSheet v-if="!reached" @again="load" />
   <div v-else-if="packs.current && ready" class="counter">
     <form ref="start" class="left" novalidate @submit.prevent="save">
-      <fieldset :disabled="saved !== undefined" class="sheet">
-        <legend>{{ t('counter.wrong') }} <kbd>Alt 1</kbd></legend>
-        <FormField id="symptoms" class="wide" :label="t('counter.symptoms')" :error="errorOf('symptoms')">
-          <el-select
-            id="symptoms"
-            v-model="form.symptoms"
-            multiple
-            filterable
-            default-first-option
-            :filter-method="(typed: string) => (typedSymptom = typed)"
-            :placeholder="t('counter.symptomsHint')"
-            data-test="symptoms"
-            @visible-change="(open: boolean) => open || (typedSymptom = '')"
-          >
-            <el-option v-for="symptom in symptoms" :key="symptom.id" :value="symptom.id" :label="textOf(symptom.name)">
-              {{ textOf(symptom.name) }} <span class="soft">({{ textOf(symptom.said) }})</span>
-            </el-option>
-          </el-select>
-        </FormField>
-        <FormField id="words" class="wide" :label="t('counter.words')">
-          <el-input id="words" v-model="form.words" type="textarea" :rows="2" />
-        </FormField>
-        <FormField id="often" class="short" :label="t('counter.often')">
-          <el-select
-            id="often"
-            v-model="form.often"
-            :empty-values="[null, undefined, '']"
-            :placeholder="t('counter.notSaid')"
-            clearable
-            :value-on-clear="''"
-          >
-            <el-option v-for="one in ['always', 'sometimes'] as const" :key="one" :value="one" :label="t(`often.${one}`)" />
-          </el-select>
-        </FormField>
-        <FormField id="temperature" class="short" :label="t('counter.temperature')">
-          <el-select
-            id="temperature"
-            v-model="form.temperature"
-            :empty-values="[null, undefined, '']"
-            :placeholder="t('counter.notSaid')"
-            clearable
-            :value-on-clear="''"
-          >
-            <el-option v-for="one in ['cold', 'warm', 'any'] as const" :key="one" :value="one" :label="t(`temperature.${one}`)" />
-          </el-select>
-        </FormField>
-        <FormField id="since" class="short" :label="t('counter.since')"><el-input id="since" v-model="form.since" /></FormField>
-        <FormField id="after" class="short" :label="t('counter.after')"><el-input id="after" v-model="form.after" /></FormField>
-        <FormField id="blink" :label="t('counter.blink')" :error="errorOf('blink')">
-          <el-input id="blink" v-model="form.blink" :placeholder="t('counter.blinkHint')" />
-        </FormField>
-        <div class="field bottom">
-          <el-checkbox v-model="form.blinkTwice" :disabled="form.blink.trim() === ''">{{ t('counter.blinkTwice') }}</el-checkbox>
-        </div>
-      </fieldset>
-      <fieldset :disabled="saved !== undefined" class="sheet">
-        <legend>{{ t('counter.set') }} <kbd>Alt 2</kbd></legend>
-        <FormField id="maker" :label="t('counter.maker')" :error="errorOf('maker')">
-          <el-input id="maker" v-model="form.maker" list="makers" :placeholder="t('counter.makerHint')" />
-          <datalist id="makers"><option v-for="one in makers" :key="one" :value="one" /></datalist>
-        </FormField>
-        <FormField id="family" :label="t('counter.family')">
-          <el-select
-            id="family"
-            v-model="form.family"
-            filterable
-            default-first-option
-            clearable
-            :empty-values="[null, undefined, '']"
-            :value-on-clear="''"
-            :placeholder="t('counter.familyHint')"
-            @change="familyChosen"
-          >
-            <el-option v-for="one in families" :key="one.id" :value="one.id" :label="textOf(one.name)" />
-          </el-select>
-        </FormField>
-        <FormField id="model" class="short" :label="t('counter.model')"><el-input id="model" v-model="form.model" /></FormField>
-        <FormField id="version" class="short" :label="t('counter.version')"><el-input id="version" v-model="form.version" /></FormField>
-        <FormField id="serial" :label="t('counter.serial')"><el-input id="serial" v-model="form.serial" /></FormField>
-        <FormField id="size" class="short" :label="t('counter.size')" :error="errorOf('size')">
-          <el-input id="size" v-model="form.size" inputmode="numeric" />
-        </FormField>
-        <FormField id="age" class="short" :label="t('counter.age')" :error="errorOf('age')">
-          <el-input id="age" v-model="form.age" inputmode="decimal" />
-        </FormField>
-        <FormField id="layout" :label="t('counter.layout')">
-          <el-select id="layout" v-model="form.layout">
-            <el-option value="not-sure" :label="t('counter.notSure')" />
-            <el-option v-for="layout in packs.current.pack.layouts" :key="layout.id" :value="layout.id" :label="textOf(layout.name)" />
-          </el-select>
-        </FormField>
-        <LooksFields v-if="form.layout === 'not-sure'" v-model="form.looks" :compiled="packs.current" :possible="family?.layouts" />
-        <div class="field wide" role="group" :aria-label="t('counter.condition')">
-          <span class="grouplabel">{{ t('counter.condition') }}</span>
-          <el-checkbox-group v-model="form.condition">
-            <el-checkbox v-for="one in conditions" :key="one" :value="one">{{ t(`core.condition.${one}`) }}</el-checkbox>
-          </el-checkbox-group>
-        </div>
-        <FormField id="earlier" :label="t('counter.earlier')"><el-input id="earlier" v-model="form.earlier" /></FormField>
-        <FormField id="earlierBy" :label="t('counter.earlierBy')">
-          <el-select
-            id="earlierBy"
-            v-model="form.earlierBy"
-            :empty-values="[null, undefined, '']"
-            :placeholder="t('counter.notSaid')"
-            clearable
-            :value-on-clear="''"
-          >
-            <el-option v-for="one in earlierHands" :key="one" :value="one" :label="t(`earlierBy.${one}`)" />
-          </el-select>
-        </FormField>
-        <div class="field wide" role="group" :aria-label="t('counter.earlierDid')">
-          <span class="grouplabel">{{ t('counter.earlierDid') }}</span>
-          <el-checkbox-group v-model="form.earlierDid">
-            <el-checkbox v-for="one in earlierWork" :key="one" :value="one">{{ t(`earlierDid.${one}`) }}</el-checkbox>
-          </el-checkbox-group>
-        </div>
-      </fieldset>
-      <fieldset :disabled="saved !== undefined" class="sheet">
-        <legend>{{ t('counter.customer') }} <kbd>Alt 3</kbd></legend>
-        <div class="field wide">
-          <el-checkbox v-model="form.ownSet">{{ t('counter.ownSet') }}</el-checkbox>
-        </div>
-        <FormField id="name" :label="t('counter.name')" :error="errorOf('name')">
-          <el-input id="name" v-model="form.name" autocomplete="off" :disabled="form.ownSet || form.customerId !== ''" />
-        </FormField>
-        <FormField id="contact" :label="t('counter.contact')">
-          <el-input id="contact" v-model="form.contact" autocomplete="off" :disabled="form.ownSet || form.customerId !== ''" />
-        </FormField>
-        <p v-if="form.customerId !== ''" class="field wide known" data-test="known-customer">
-          {{ t('counter.known.taken') }}
-          <button type="button" class="plain" @click="form.customerId = ''">{{ t('counter.known.other') }}</button>
-        </p>
-        <div v-else-if="known.length > 0" class="field wide known" data-test="known">
-          <span class="grouplabel" role="status">{{ t('counter.known.title') }}</span>
-          <button v-for="one in known" :key="one.id" type="button" class="push" @click="takeKnown(one)">
-            {{ one.name }} <span class="soft">{{ one.contact }}, {{ t('counter.known.jobs', one.jobs) }}</span>
-          </button>
-        </div>
-      </fieldset>
-      <fieldset :disabled="saved !== undefined" class="sheet">
-        <legend>{{ t('counter.agreed') }} <kbd>Alt 4</kbd></legend>
-        <FormField id="limit" class="short" :label="t('counter.limit', { currency: shop.currency })" :error="errorOf('limit')">
-          <el-input id="limit" v-model="form.limit" inputmode="decimal" />
-        </FormField>
-        <FormField id="limitMinutes" class="short" :label="t('counter.limitMinutes')" :error="errorOf('limitMinutes')">
-          <el-input id="limitMinutes" v-model="form.limitMinutes" inputmode="numeric" />
-        </FormField>
-        <FormField id="checkFee" class="short" :label="t('counter.checkFee', { currency: shop.currency })" :error="errorOf('checkFee')">
-          <el-input id="checkFee" v-model="form.checkFee" inputmode="decimal" />
-        </FormField>
-        <FormField id="warranty" class="short" :label="t('counter.warranty')">
-          <el-select id="warranty" v-model="form.warranty">
-            <el-option v-for="one in ['unknown', 'running', 'over'] as const" :key="one" :value="one" :label="t(`warranty.${one}`)" />
-          </el-select>
-        </FormField>
-        <FormField id="mayLoseData" :label="t('counter.mayLoseData')">
-          <el-select id="mayLoseData" v-model="form.mayLoseData" :empty-values="[null, undefined, '']" :placeholder="t('counter.notAsked')">
-            <el-option v-for="one in ['yes', 'no'] as const" :key="one" :value="one" :label="t(`mayLoseData.${one}`)" />
-          </el-select>
-        </FormField>
-        <FormField id="needs" :label="t('counter.needs')"><el-input id="needs" v-model="form.needs" /></FormField>
-        <FormField id="canDoWithout" :label="t('counter.canDoWithout')"
-          ><el-input id="canDoWithout" v-model="form.canDoWithout"
-        /></FormField>
-        <FormField id="shelf" class="short" :label="t('counter.shelf')">
-          <el-input id="shelf" v-model="form.shelf" list="shelves" />
-          <datalist id="shelves"><option v-for="one in shop.shelves" :key="one" :value="one" /></datalist>
-        </FormField>
-        <FormField id="otherAccessories" :label="t('counter.otherAccessories')">
-          <el-input id="otherAccessories" v-model="form.otherAccessories" />
-        </FormField>
-        <div class="field wide" role="group" :aria-label="t('counter.accessories')">
-          <span class="grouplabel">{{ t('counter.accessories') }}</span>
-          <el-checkbox-group v-model="form.accessories">
-            <el-checkbox v-for="one in accessories" :key="one" :value="one">{{ t(`core.accessory.${one}`) }}</el-checkbox>
-          </el-checkbox-group>
-        </div>
-        <template v-for="(theory, index) in form.theories" :key="index">
-          <FormField :id="`theory-${index}`" :label="t('counter.theory')"
-            ><el-input :id="`theory-${index}`" v-model="theory.text"
-          /></FormField>
-          <FormField :id="`source-${index}`" class="short" :label="t('counter.theorySource')">
-            <el-select :id="`source-${index}`" v-model="theory.source">
-              <el-option v-for="one in theorySources" :key="one" :value="one" :label="t(`theorySource.${one}`)" />
-            </el-select>
-          </FormField>
-          <FormField :id="`blames-${index}`" class="short" :label="t('counter.theoryBlames')">
-            <el-select
-              :id="`blames-${index}`"
-              v-model="theory.assembly"
-              filterable
-              clearable
-              :empty-values="[null, undefined, '']"
-              :value-on-clear="''"
-              :placeholder="t('counter.notSaid')"
-            >
-              <el-option
-                v-for="one in packs.current.pack.assemblies.filter(({ kind }) => kind === 'assembly')"
-                :key="one.id"
-                :value="one.id"
-                :label="textOf(one.name)"
-              />
-            </el-select>
-          </FormField>
-        </template>
-        <div class="field wide">
-          <button type="button" class="plain" @click="addTheory">{{ t('counter.addTheory') }}</button>
-        </div>
-      </fieldset>
+      <SymptomFields :form="form" :compiled="packs.current" :error-of="errorOf" :disabled="saved !== undefined" />
+      <SetFields :form="form" :compiled="packs.current" :error-of="errorOf" :disabled="saved !== undefined" />
+      <CustomerFields :form="form" :error-of="errorOf" :pause-ms="pauseMs" :disabled="saved !== undefined" />
+      <AgreedFields :form="form" :compiled="packs.current" :shop="shop" :error-of="errorOf" :disabled="saved !== undefined" />
       <PhotoStrip
         v-if="!saved && !keptHere"
         v-model="form.photos"
@@ -506,7 +323,7 @@ const addTheory = (): void => void (form.theories = [...form.theories, { text: '
       <section v-if="saved" class="sheet saved" role="status">
         <h1 data-test="saved">{{ t('counter.saved', { n: saved.number }) }}</h1>
         <RouterLink class="push full" :to="`/jobs/${saved.id}`" data-test="to-bench">{{ t('counter.toBench') }}</RouterLink>
-        <p class="known">
+        <p class="inline">
           <a class="push" :href="`/api/jobs/${saved.id}/label.pdf`" target="_blank">{{ t('bench.label') }}</a>
           <a class="push" :href="`/api/jobs/${saved.id}/receipt.pdf`" target="_blank">{{ t('bench.receipt') }}</a>
           <RouterLink class="push" :to="`/jobs/${saved.id}/call`">{{ t('bench.call') }}</RouterLink>
@@ -547,6 +364,7 @@ const addTheory = (): void => void (form.theories = [...form.theories, { text: '
         :second-fault="secondFaultOdds(input)"
         :hides-second="hidesMore"
         :similar="similar"
+        :theories="form.theories"
       />
       <section v-if="family" class="sheet small">
         <h2>{{ t('counter.healthy') }}</h2>
@@ -579,34 +397,6 @@ const addTheory = (): void => void (form.theories = [...form.theories, { text: '
   display: grid;
   gap: 12px;
 }
-fieldset {
-  display: grid;
-  grid-template-columns: repeat(4, minmax(0, 1fr));
-  gap: 8px 14px;
-  min-width: 0;
-  padding-top: 6px;
-}
-legend {
-  font-weight: 700;
-  padding: 0 6px;
-}
-.field {
-  grid-column: span 2;
-}
-.field.wide {
-  grid-column: 1 / -1;
-}
-.field.short {
-  grid-column: span 1;
-}
-.field.bottom {
-  align-self: end;
-}
-.grouplabel {
-  display: block;
-  font-size: 15px;
-  color: var(--ink-soft);
-}
 .right {
   position: sticky;
   top: 10px;
@@ -625,28 +415,12 @@ legend {
   align-items: center;
   gap: 4px 20px;
 }
-.known {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 8px;
-}
-.known .grouplabel {
-  flex: 1 0 100%;
-}
 .saved {
   display: grid;
   gap: 12px;
 }
 .small {
   font-size: 15px;
-}
-legend kbd {
-  font-weight: 400;
-}
-kbd {
-  font-size: 13px;
-  opacity: 0.85;
 }
 @media (max-width: 900px) {
   .counter {
@@ -655,9 +429,6 @@ kbd {
   .right {
     position: static;
     max-height: none;
-  }
-  fieldset {
-    grid-template-columns: repeat(2, minmax(0, 1fr));
   }
 }
 </style>

@@ -8,6 +8,7 @@ import { api, NotReached } from '../../api.ts';
 import { useNames } from '../../names.ts';
 import { parseBetween } from '../../numbers.ts';
 import FormField from '../../parts/FormField.vue';
+import TextField from '../../parts/TextField.vue';
 import NotReachedSheet from '../../parts/NotReachedSheet.vue';
 import { textOf, usePacks } from '../../stores/packs.ts';
 import { useSession } from '../../stores/session.ts';
@@ -101,9 +102,7 @@ async function add(): Promise<void> {
       <form class="sheet stack" novalidate @submit.prevent="add">
         <h2>{{ t('experience.tell') }}</h2>
         <p class="soft">{{ t('experience.help') }}</p>
-        <FormField id="n" class="narrow" :label="t('experience.n')" :error="errors.n">
-          <el-input id="n" v-model="form.n" inputmode="numeric" />
-        </FormField>
+        <TextField id="n" v-model="form.n" class="narrow" :label="t('experience.n')" :error="errors.n" inputmode="numeric" />
         <FormField id="layout" :label="t('experience.layout')">
           <el-select id="layout" v-model="form.layout" filterable default-first-option>
             <el-option v-for="one in packs.current.pack.layouts" :key="one.id" :value="one.id" :label="textOf(one.name)" />

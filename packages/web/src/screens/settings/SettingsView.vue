@@ -7,6 +7,7 @@ import { useI18n } from 'vue-i18n';
 import { api, NotReached } from '../../api.ts';
 import { parseBetween, parsePrice } from '../../numbers.ts';
 import FormField from '../../parts/FormField.vue';
+import TextField from '../../parts/TextField.vue';
 import NotReachedSheet from '../../parts/NotReachedSheet.vue';
 import { textOf, usePacks } from '../../stores/packs.ts';
 import { useSession } from '../../stores/session.ts';
@@ -182,45 +183,31 @@ async function addPerson(): Promise<void> {
   <h1>{{ t('settings.title') }}</h1>
   <NotReachedSheet v-if="!reached" @again="load" />
   <form v-else-if="ready && packs.current" class="settings" novalidate @submit.prevent="save">
-    <fieldset class="sheet">
+    <fieldset class="sheet fields quarters">
       <legend>{{ t('settings.shop') }}</legend>
-      <FormField id="shopName" :label="t('settings.shopName')" :error="errors.shopName"
-        ><el-input id="shopName" v-model="form.shopName"
-      /></FormField>
-      <FormField id="shopContact" :label="t('settings.shopContact')"><el-input id="shopContact" v-model="form.shopContact" /></FormField>
-      <FormField id="benches" :label="t('settings.benches')" :error="errors.benches"
-        ><el-input id="benches" v-model="form.benches" type="textarea" :rows="3"
-      /></FormField>
-      <FormField id="shelves" :label="t('settings.shelves')" :error="errors.shelves"
-        ><el-input id="shelves" v-model="form.shelves" type="textarea" :rows="3"
-      /></FormField>
+      <TextField id="shopName" v-model="form.shopName" :label="t('settings.shopName')" :error="errors.shopName" />
+      <TextField id="shopContact" v-model="form.shopContact" :label="t('settings.shopContact')" />
+      <TextField id="benches" v-model="form.benches" :label="t('settings.benches')" :error="errors.benches" :rows="3" />
+      <TextField id="shelves" v-model="form.shelves" :label="t('settings.shelves')" :error="errors.shelves" :rows="3" />
     </fieldset>
-    <fieldset class="sheet">
+    <fieldset class="sheet fields quarters">
       <legend>{{ t('settings.money') }}</legend>
-      <FormField id="currency" :label="t('settings.currency')" :error="errors.currency"
-        ><el-input id="currency" v-model="form.currency" maxlength="3"
-      /></FormField>
-      <FormField id="rate" :label="t('settings.rate')" :error="errors.rate"
-        ><el-input id="rate" v-model="form.rate" inputmode="decimal"
-      /></FormField>
-      <FormField id="waitShare" :label="t('settings.waitShare')" :error="errors.waitShare"
-        ><el-input id="waitShare" v-model="form.waitShare" inputmode="numeric"
-      /></FormField>
-      <FormField id="checkFee" :label="t('settings.checkFee')" :error="errors.checkFee"
-        ><el-input id="checkFee" v-model="form.checkFee" inputmode="decimal"
-      /></FormField>
-      <FormField id="newSet" :label="t('settings.newSet')" :error="errors.newSet"
-        ><el-input id="newSet" v-model="form.newSet" inputmode="decimal"
-      /></FormField>
-      <FormField id="wrongPart" :label="t('settings.wrongPart')" :error="errors.wrongPart"
-        ><el-input id="wrongPart" v-model="form.wrongPart" inputmode="decimal"
-      /></FormField>
+      <TextField id="currency" v-model="form.currency" :label="t('settings.currency')" :error="errors.currency" />
+      <TextField id="rate" v-model="form.rate" :label="t('settings.rate')" :error="errors.rate" inputmode="decimal" />
+      <TextField id="waitShare" v-model="form.waitShare" :label="t('settings.waitShare')" :error="errors.waitShare" inputmode="numeric" />
+      <TextField id="checkFee" v-model="form.checkFee" :label="t('settings.checkFee')" :error="errors.checkFee" inputmode="decimal" />
+      <TextField id="newSet" v-model="form.newSet" :label="t('settings.newSet')" :error="errors.newSet" inputmode="decimal" />
+      <TextField id="wrongPart" v-model="form.wrongPart" :label="t('settings.wrongPart')" :error="errors.wrongPart" inputmode="decimal" />
     </fieldset>
-    <fieldset class="sheet">
+    <fieldset class="sheet fields quarters">
       <legend>{{ t('settings.place') }}</legend>
-      <FormField id="mainsVolts" :label="t('settings.mainsVolts')" :error="errors.mainsVolts"
-        ><el-input id="mainsVolts" v-model="form.mainsVolts" inputmode="numeric"
-      /></FormField>
+      <TextField
+        id="mainsVolts"
+        v-model="form.mainsVolts"
+        :label="t('settings.mainsVolts')"
+        :error="errors.mainsVolts"
+        inputmode="numeric"
+      />
       <FormField id="mainsHertz" :label="t('settings.mainsHertz')">
         <el-select id="mainsHertz" v-model="form.mainsHertz"
           ><el-option v-for="one in [50, 60]" :key="one" :value="one" :label="`${one} Hz`"
@@ -232,7 +219,7 @@ async function addPerson(): Promise<void> {
         /></el-select>
       </FormField>
     </fieldset>
-    <fieldset class="sheet">
+    <fieldset class="sheet fields quarters">
       <legend>{{ t('settings.tools') }}</legend>
       <div class="wide">
         <el-checkbox v-model="form.allTools">{{ t('settings.allTools') }}</el-checkbox>
@@ -256,7 +243,7 @@ async function addPerson(): Promise<void> {
         <button type="button" class="plain" @click="form.gear.push({ name: '', provenOn: '' })">{{ t('settings.addGear') }}</button>
       </div>
     </fieldset>
-    <fieldset class="sheet">
+    <fieldset class="sheet fields quarters">
       <legend>{{ t('settings.schools') }}</legend>
       <FormField v-for="school in packs.current.pack.schools" :id="school.id" :key="school.id" :label="textOf(school.name)">
         <el-select
@@ -268,21 +255,15 @@ async function addPerson(): Promise<void> {
         </el-select>
       </FormField>
     </fieldset>
-    <fieldset class="sheet">
+    <fieldset class="sheet fields quarters">
       <legend>{{ t('settings.texts') }}</legend>
-      <FormField id="localCautions" class="half" :label="t('settings.localCautions')"
-        ><el-input id="localCautions" v-model="form.localCautions" type="textarea" :rows="3"
-      /></FormField>
-      <FormField id="receiptText" class="half" :label="t('settings.receiptText')"
-        ><el-input id="receiptText" v-model="form.receiptText" type="textarea" :rows="3"
-      /></FormField>
+      <TextField id="localCautions" v-model="form.localCautions" class="wider" :label="t('settings.localCautions')" :rows="3" />
+      <TextField id="receiptText" v-model="form.receiptText" class="wider" :label="t('settings.receiptText')" :rows="3" />
     </fieldset>
-    <fieldset class="sheet">
+    <fieldset class="sheet fields quarters">
       <legend>{{ t('settings.people') }}</legend>
       <p class="wide">{{ session.people.map((one) => one.name).join(', ') }}</p>
-      <FormField id="person" :label="t('settings.person')"
-        ><el-input id="person" v-model="name" @keydown.enter.prevent="addPerson"
-      /></FormField>
+      <TextField id="person" v-model="name" :label="t('settings.person')" @keydown.enter.prevent="addPerson" />
       <button type="button" class="push end" @click="addPerson">{{ t('settings.addPerson') }}</button>
     </fieldset>
     <div class="foot">
@@ -300,22 +281,6 @@ async function addPerson(): Promise<void> {
   display: grid;
   gap: 12px;
   margin-top: 10px;
-}
-fieldset {
-  display: grid;
-  grid-template-columns: repeat(4, minmax(0, 1fr));
-  gap: 8px 14px;
-  min-width: 0;
-}
-legend {
-  font-weight: 700;
-  padding: 0 6px;
-}
-.wide {
-  grid-column: 1 / -1;
-}
-.half {
-  grid-column: span 2;
 }
 .end {
   align-self: end;
@@ -336,13 +301,5 @@ legend {
   gap: 16px;
   padding: 10px 0;
   background: var(--ground);
-}
-@media (max-width: 900px) {
-  fieldset {
-    grid-template-columns: minmax(0, 1fr);
-  }
-  .half {
-    grid-column: auto;
-  }
 }
 </style>

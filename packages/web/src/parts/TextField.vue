@@ -1,0 +1,36 @@
+<script setup lang="ts">
+/** A labelled line, or several lines, of text. */
+import FormField from './FormField.vue';
+
+const props = defineProps<{
+  id: string;
+  label: string;
+  error?: string | undefined;
+  placeholder?: string;
+  inputmode?: 'numeric' | 'decimal';
+  disabled?: boolean;
+  /** Proposed while typing; anything else may be typed. */
+  proposals?: readonly string[];
+  /** More than one: a field of that height. */
+  rows?: number;
+}>();
+const text = defineModel<string>({ required: true });
+const list = (): Record<string, string> => (props.proposals ? { list: `${props.id}-proposals` } : {});
+</script>
+
+<template>
+  <FormField :id="id" :label="label" :error="error">
+    <el-input
+      :id="id"
+      v-model="text"
+      v-bind="list()"
+      :type="rows ? 'textarea' : 'text'"
+      :rows="rows"
+      :inputmode="inputmode"
+      :placeholder="placeholder"
+      :disabled="disabled"
+      autocomplete="off"
+    />
+    <datalist v-if="proposals" :id="`${id}-proposals`"><option v-for="one in proposals" :key="one" :value="one" /></datalist>
+  </FormField>
+</template>
