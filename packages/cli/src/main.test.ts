@@ -124,3 +124,72 @@ test.each([
   expect(code).toBe(2);
   expect(out).toBe('');
 });
+
+describe('veglia blink', () => {
+  /** Three flashes, a gap, two, a pause: times by hand, a level with a little of a sine in it. */
+  const trace = (() => {
+    const flashes: [number, number][] = [];
+    for (let begin = 2; begin < 22; begin += 5.6) for (const at of [0, 0.6, 1.2, 2.4, 3]) flashes.push([begin + at, begin + at + 0.3]);
+    const lines = Array.from({ length: 720 }, (_, i) => {
+      const t = i / 30;
+      const lit = flashes.some(([from, to]) => t >= from && t < to);
+      return `${t.toFixed(4)},${(30 + (lit ? 12 : 0) + Math.sin(i)).toFixed(3)}`;
+    });
+    return `time_s,level\n${lines.join('\n')}\n`;
+  })();
+
+  test('prints the reading, what else it may be, how many cycles agree and what to do', () => {
+    const { code, out } = veglia('blink', file('trace.csv', trace));
+    expect(code).toBe(0);
+    expect(json(out)).toMatchObject({ reading: { groups: [3, 2], colour: null, after: 'repeats', sure: true }, kind: 'code' });
+    const { cycles, advice, alternatives } = json(out) as {
+      cycles: number;
+      advice: string;
+      alternatives: { groups: number[]; odds: number }[];
+    };
+    expect(cycles).toBeGreaterThanOrEqual(2);
+    expect(advice).toMatch(/twice/);
+    for (const one of alternatives) expect(one.odds).toBeLessThan(0.05);
+  });
+
+  test('with a family: its row, or the nearest with their odds', () => {
+    const table = json(veglia('blink', file('trace.csv', trace), '--family', 'brunvik.pd').out).table as {
+      known: boolean;
+      codes: { odds: number }[];
+    };
+    expect(table.known).toBe(false);
+    expect(table.codes.length).toBeGreaterThan(0);
+  });
+
+  test('a light that doesn’t change is no reading and no error; a file that is no trace is refused by row', () => {
+    const still = `time_s,level\n${Array.from({ length: 300 }, (_, i) => `${i / 30},${5 + Math.sin(i * i)}`).join('\n')}\n`;
+    expect(json(veglia('blink', file('still.csv', still)).out)).toMatchObject({ reading: null, cycles: 0 });
+    const { code, out } = veglia('blink', file('bad.csv', 'time_s,level\n0,1\n1,x\n'));
+    expect(code).toBe(1);
+    expect(json(out).problems).toEqual([expect.objectContaining({ where: expect.stringContaining('row 2') as unknown })]);
+    expect(veglia('blink', file('trace.csv', trace), '--family', 'no.one').code).toBe(1);
+  });
+
+  test('blink-table check: fine ones are counted, spoilt ones told by row', () => {
+    const row = {
+      id: 'nine',
+      groups: [9],
+      meaning: { en: 'x' },
+      suspects: { strips: 'often' },
+      source: 'cover',
+      date: '2026-01-01',
+      by: 'me',
+    };
+    const table = (codes: object[]): object => ({ format: 'veglia-blink-table', version: 1, family: 'quorvane.qk3', codes });
+    expect(json(veglia('blink-table', 'check', file('table.json', table([row]))).out)).toMatchObject({ ok: true, rows: 1 });
+    const spoilt = veglia('blink-table', 'check', file('twice.json', table([row, { ...row, id: 'b' }])));
+    expect(spoilt.code).toBe(1);
+    expect(json(spoilt.out).problems).toEqual([expect.objectContaining({ code: 'duplicate-id', where: 'row 2 (b)' })]);
+    const csv = 'id,groups,meaning,suspects,source,date,by\nnine,9,x,strips=often,cover,2026-01-01,me\n';
+    expect(json(veglia('blink-table', 'check', file('table.csv', csv), '--family', 'quorvane.qk3').out)).toMatchObject({
+      ok: true,
+      rows: 1,
+    });
+    expect(veglia('blink-table', 'check', file('table.csv', csv)).code).toBe(1);
+  });
+});

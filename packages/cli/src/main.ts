@@ -19,6 +19,7 @@ import { Command, CommanderError, InvalidArgumentError, Option } from 'commander
 import { z } from 'zod';
 import { readCase, readCompiled, readPack, shippedPackFolder } from './input.ts';
 import { packReport, usualPlays } from './packReport.ts';
+import { checkTable, familyNamed, readBlink, readText } from './blink.ts';
 import { plainModel } from './plainModel.ts';
 import { simulate, type SimulateOptions } from './simulate.ts';
 
@@ -166,7 +167,29 @@ function program(): Command {
       print(plainModel(model));
     });
 
-  for (const command of [veglia, pack, cases, ...pack.commands, ...cases.commands]) command.exitOverride();
+  veglia
+    .command('blink')
+    .description('read a light from a trace (CSV with time_s,level[,colour]); with a family, what its table says')
+    .argument('<file>', 'trace, or - for standard input')
+    .option('--family <id>', 'whose table to look in')
+    .addOption(packOption())
+    .action(async (file: string, options: { family?: string; pack: string }) => {
+      const family = options.family === undefined ? undefined : familyNamed((await readCompiled(options.pack)).compiled, options.family);
+      print(await readBlink(file, family));
+    });
+  const tables = veglia.command('blink-table').description('blink tables of families');
+  tables
+    .command('check')
+    .description('every problem of a table, by row (JSON, or CSV with --family)')
+    .argument('<file>', 'table, or - for standard input')
+    .option('--family <id>', 'whose table a CSV is')
+    .addOption(packOption())
+    .action(async (file: string, options: { family?: string; pack: string }) => {
+      const { compiled } = await readCompiled(options.pack);
+      print(checkTable(await readText(file), file, options.family, compiled));
+    });
+
+  for (const command of [veglia, tables, pack, cases, ...tables.commands, ...pack.commands, ...cases.commands]) command.exitOverride();
   return veglia;
 }
 

@@ -141,6 +141,28 @@ export const jobCardsSchema = z.object({ jobs: z.array(jobCardSchema) });
 /** A pack document and an exported case have schemas of their own (docs/formats.md); a reply carries them as they are. */
 export const documentSchema = z.looseObject({ format: z.string(), version: z.number().int() });
 
+/** A family's blink table, replaced as a whole; `basedOn` is the pack it was looked at in. Its rows are checked one by one. */
+export const changeBlinkTableSchema = z.strictObject({
+  by: z.uuid(),
+  basedOn: z.string().regex(/^[0-9a-f]{64}$/),
+  table: z.looseObject({ family: z.string(), codes: z.array(z.unknown()) }),
+});
+export type ChangeBlinkTable = z.infer<typeof changeBlinkTableSchema>;
+export const blinkTablesSchema = z.object({
+  changes: z.array(
+    z.object({
+      number: z.number().int(),
+      family: z.string(),
+      rows: z.number().int(),
+      packFrom: z.string(),
+      packTo: z.string(),
+      by: z.uuid(),
+      at: z.iso.datetime(),
+    }),
+  ),
+});
+export type BlinkTables = z.infer<typeof blinkTablesSchema>;
+
 export interface RouteDescription {
   readonly method: 'get' | 'post' | 'put';
   /** Express form; OpenAPI's braces are made from it. */
@@ -172,6 +194,15 @@ export const routes: readonly RouteDescription[] = [
     body: customerSearchSchema,
     status: 200,
     reply: customersSchema,
+  },
+  { method: 'get', path: '/api/blink-tables', summary: 'Changes of blink tables, newest first', status: 200, reply: blinkTablesSchema },
+  {
+    method: 'post',
+    path: '/api/blink-tables',
+    summary: 'Replace the blink table of a family: another version of the pack',
+    body: changeBlinkTableSchema,
+    status: 201,
+    reply: currentPackSchema,
   },
   { method: 'get', path: '/api/packs/current', summary: 'Hash of the pack new jobs get', status: 200, reply: currentPackSchema },
   { method: 'get', path: '/api/packs/:hash', summary: 'A knowledge pack', params: packParams, status: 200, reply: documentSchema },

@@ -12,6 +12,7 @@ export const errorStatus = {
   'entry-conflict': 409,
   'job-moved-on': 409,
   'settings-moved-on': 409,
+  'pack-moved-on': 409,
   'unknown-customer': 422,
   'too-large': 413,
   'not-a-photo': 415,

@@ -1,5 +1,8 @@
 export {
   appendedSchema,
+  blinkTablesSchema,
+  changeBlinkTableSchema,
+  currentPackSchema,
   appendSchema,
   countsParams,
   customerSchema,
@@ -29,6 +32,8 @@ export type {
   EntryDraft,
   Health,
   Job,
+  BlinkTables,
+  ChangeBlinkTable,
   JobCard,
   KnownCustomer,
   NewJob,
@@ -48,3 +53,4 @@ export type { Language, Words } from './words/index.ts';
 export { gearToProve, jobSettings, shopChangeSchema, shopSettingsSchema, shopStateSchema, usualShopSettings } from './shop.ts';
 export type { ShopChange, ShopSettings, ShopState } from './shop.ts';
 export { paperCodes, type PaperCode } from './paper.ts';
+export { blinkAdviceSentence, codeInWords } from './blink/words.ts';

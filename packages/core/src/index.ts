@@ -1,6 +1,9 @@
 export { InputRefused, problemCodes, problemsOfSchema, type Problem, type ProblemCode } from './problems.ts';
 export {
   assemblePack,
+  blinkTableOf,
+  blinkTableProblems,
+  blinkTableSchema,
   checkPack,
   classifyCut,
   compilePack,
@@ -12,6 +15,7 @@ export {
   layoutOddsByLooks,
   packSchema,
   parsePack,
+  withBlinkTable,
   silentOutcomes,
 } from './knowledge/index.ts';
 export type {
@@ -157,7 +161,48 @@ export {
 export type { Decide, DecisionModel, DecisionRepair, DecisionTest, FollowLimits, Move, RefineOptions, Standing } from './decision/index.ts';
 export { calibration, calibrationOf, countedFor, countsOf, mergeCounts, withCounts } from './learning/index.ts';
 export type { Calibration, CalibrationTenth } from './learning/index.ts';
-export { codesGivenFault, groupDistance, nearestCodes, readingGivenCode, type BlinkReading } from './blink/index.ts';
+export {
+  blinkAdvice,
+  blinkAfters,
+  blinkWays,
+  lightStates,
+  parseSeen,
+  blinkKinds,
+  codesElsewhere,
+  codesGivenFault,
+  codesMeant,
+  coloursOfSpot,
+  followSpot,
+  lightAt,
+  groupDistance,
+  lightColours,
+  nearestCodes,
+  readingGivenCode,
+  readTaps,
+  readTrace,
+  sureCycles,
+  sureOdds,
+  traceProblems,
+  type BlinkAdvice,
+  type BlinkAfter,
+  type BlinkKind,
+  type BlinkReading,
+  type BlinkResult,
+  type BlinkWay,
+  type CodeMeant,
+  type LightState,
+  type Seen,
+  type LightColour,
+  type LightTrace,
+  type LitCourse,
+  type Picture,
+  type Pulse,
+  type Spot,
+  type SpotLight,
+  type Tap,
+  type TraceProblem,
+  type TraceReading,
+} from './blink/index.ts';
 export { billEnds, billSpread, likelyBill, type BillEnd, type BillSpread } from './money/index.ts';
 export { readQuick, type QuickBody, type QuickItem, type QuickReading } from './quicklog/index.ts';
 export { similarJobs, type PastJob, type SimilarJob } from './shop/index.ts';

@@ -2,6 +2,7 @@
 import path from 'node:path';
 import {
   appendSchema,
+  changeBlinkTableSchema,
   countsParams,
   customerSearchSchema,
   jobParams,
@@ -30,6 +31,7 @@ import { searchCustomers } from './customers.ts';
 import { mostPhotoBytes, readPhoto, storePhoto } from './files/photos.ts';
 import { openApiDocument } from './openapi.ts';
 import { label, receipt } from './papers/papers.ts';
+import { changeBlinkTable, listBlinkTables } from './packs/blinkTables.ts';
 import { pdfOf } from './papers/pdf.ts';
 import { listPeople } from './people.ts';
 import { changeShop, readShop } from './shop.ts';
@@ -126,6 +128,12 @@ export function createApp({ store, log, staticDir }: AppParts): Express {
   });
   app.get('/api/packs/current', async (_request, response) => {
     response.json({ hash: await store.packs.currentHash() });
+  });
+  app.get('/api/blink-tables', async (_request, response) => {
+    response.json(await listBlinkTables(store));
+  });
+  app.post('/api/blink-tables', async (request, response) => {
+    response.status(201).json(await changeBlinkTable(store, parse(changeBlinkTableSchema, request.body, '')));
   });
   app.get('/api/packs/:hash', async (request, response) => {
     const { hash } = parse(packParams, request.params, 'path');

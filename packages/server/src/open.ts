@@ -5,6 +5,7 @@ import { migrate } from './database/migrate.ts';
 import { defineModels } from './database/models.ts';
 import { loadDemo } from './demo/load.ts';
 import { readPackFolder } from '@veglia/contract/node';
+import { withOwnTables } from './packs/blinkTables.ts';
 import { PackShelf } from './packs/shelf.ts';
 import type { Store } from './store.ts';
 
@@ -20,7 +21,9 @@ export async function openStore(config: Config, now: () => Date): Promise<Store>
   const sequelize = connect(config.databaseUrl);
   const models = defineModels(sequelize);
   const store: Store = { sequelize, models, packs: new PackShelf(models), counts: new Map(), now };
-  await store.packs.import(await readPackFolder(config.packDir));
+  const { pack, leftOut } = await withOwnTables(store, await readPackFolder(config.packDir));
+  for (const family of leftOut) process.emitWarning(`the shop's blink table of ${family} doesn't fit the new book and stays out`);
+  await store.packs.import(pack);
   if (config.demoDir !== undefined) await loadDemo(store, config.demoDir);
   else await firstPerson(store);
   return store;

@@ -64,7 +64,7 @@ describe('migrations', () => {
   const backToTheFirst = [
     'ALTER TABLE jobs DROP COLUMN snapshot',
     'ALTER TABLE job_cards DROP COLUMN counted',
-    'DROP TABLE counts_snapshots, told_experience, shop_settings, file_pages, files, chunks',
+    'DROP TABLE counts_snapshots, told_experience, shop_settings, blink_tables, file_pages, files, chunks',
     'DROP INDEX customers_name',
     "DELETE FROM migrations WHERE name <> '0001-foundation'",
   ];

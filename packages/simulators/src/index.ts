@@ -18,3 +18,4 @@ export {
   type SmallModel,
   type Way,
 } from './player/index.ts';
+export { filmedLight, type LightCode } from './light.ts';

@@ -27,6 +27,7 @@ onMounted(async () => {
       <RouterLink class="mark" to="/"><img src="/lamp.svg" alt="" width="28" height="28" />{{ t('app.name') }}</RouterLink>
       <RouterLink to="/">{{ t('app.shelves') }}</RouterLink>
       <RouterLink to="/jobs/new">{{ t('app.takeIn') }}</RouterLink>
+      <RouterLink to="/blink">{{ t('app.blink') }}</RouterLink>
       <RouterLink to="/experience">{{ t('app.experience') }}</RouterLink>
       <RouterLink to="/settings">{{ t('app.settings') }}</RouterLink>
     </nav>

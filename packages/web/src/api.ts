@@ -1,6 +1,8 @@
 /** Talking to the server. A refusal is a value with its problem document; only "can't be reached" and bugs throw. */
 import {
   appendedSchema,
+  blinkTablesSchema,
+  currentPackSchema,
   customersSchema,
   jobCardsSchema,
   jobSchema,
@@ -20,6 +22,8 @@ import {
   type Person,
   type Photo,
   type ProblemDocument,
+  type BlinkTables,
+  type ChangeBlinkTable,
   type ShopChange,
   type ShopState,
   type Told,
@@ -114,6 +118,9 @@ export const api = {
   withdrawTold: (id: string): Promise<Reply<Told[]>> => call(`/api/told/${encodeURIComponent(id)}/withdraw`, readTold, { body: {} }),
   addPerson: (person: Person): Promise<Reply<Person[]>> =>
     call('/api/people', (value) => peopleSchema.parse(value).people, { body: person }),
+  blinkTables: (): Promise<Reply<BlinkTables>> => look('/api/blink-tables', (value) => blinkTablesSchema.parse(value)),
+  changeBlinkTable: (change: ChangeBlinkTable): Promise<Reply<string>> =>
+    call('/api/blink-tables', (value) => currentPackSchema.parse(value).hash, { body: change }),
   shop: (): Promise<Reply<ShopState>> => look('/api/shop', (value) => shopStateSchema.parse(value)),
   changeShop: (change: ShopChange): Promise<Reply<ShopState>> =>
     call('/api/shop', (value) => shopStateSchema.parse(value), { method: 'PUT', body: change }),

@@ -1,24 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
-import { parseBetween, parseBlinkCount, parsePrice } from './numbers.ts';
+import { parseBetween, parsePrice } from './numbers.ts';
 
 describe('what people type into number fields', () => {
-  test.each([
-    ['3', [3]],
-    [' 12 ', [12]],
-    ['3-1', [3, 1]],
-    ['3 1', [3, 1]],
-    ['2, 5', [2, 5]],
-    ['0', undefined],
-    ['', undefined],
-    ['three', undefined],
-    ['3-', undefined],
-    ['-3', undefined],
-    ['100', undefined],
-    ['1-2-3-4-5', undefined],
-  ])('blink count %j', (typed, expected) => {
-    expect(parseBlinkCount(typed)).toEqual(expected);
-  });
-
   test.each([
     ['12', 1200],
     ['12.5', 1250],

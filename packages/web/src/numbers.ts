@@ -1,13 +1,5 @@
 /** What people type into number fields. Undefined where it isn't one. */
 
-/** "3" -> [3]; "3-1", "3 1", "3,1" -> [3, 1]. Each 1 to 99, at most four groups. */
-export function parseBlinkCount(typed: string): number[] | undefined {
-  const parts = typed.trim().split(/[\s,;-]+/);
-  if (parts.length > 4 || parts.some((part) => !/^\d{1,2}$/.test(part))) return undefined;
-  const groups = parts.map(Number);
-  return groups.every((count) => count >= 1) ? groups : undefined;
-}
-
 /** "12", "12.5", "12,50" -> minor units. */
 export function parsePrice(typed: string): number | undefined {
   const match = /^(\d{1,7})(?:[.,](\d{1,2}))?$/.exec(typed.trim());

@@ -8,6 +8,7 @@ export const router = createRouter({
     { path: '/jobs/:id', name: 'bench', props: true, component: () => import('./screens/bench/BenchView.vue') },
     { path: '/jobs/:id/close', name: 'close', props: true, component: () => import('./screens/close/CloseView.vue') },
     { path: '/jobs/:id/call', name: 'call', props: true, component: () => import('./screens/call/CallView.vue') },
+    { path: '/blink', name: 'blink', component: () => import('./screens/blink/BlinkView.vue') },
     { path: '/experience', name: 'experience', component: () => import('./screens/experience/ExperienceView.vue') },
     { path: '/settings', name: 'settings', component: () => import('./screens/settings/SettingsView.vue') },
     { path: '/:rest(.*)*', name: 'nowhere', component: () => import('./screens/NowhereView.vue') },

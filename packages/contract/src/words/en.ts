@@ -1,12 +1,18 @@
 /** Sentences for the core's codes and the API's errors, in English. Placeholders in braces are filled by `say`. */
 import type {
+  BlinkAdvice,
+  BlinkAfter,
+  BlinkKind,
   ComparisonCode,
   DoubtCode,
   JobState,
   LeftOutCode,
+  LightColour,
+  LightState,
   PowerNeed,
   ProblemCode,
   ReasonCode,
+  TraceProblem,
   UnusedCode,
   Verdict,
 } from '@veglia/core';
@@ -19,6 +25,12 @@ export interface Words {
   readonly comparison: Record<ComparisonCode, string>;
   readonly unused: Record<UnusedCode, string>;
   readonly doubt: Record<DoubtCode, string>;
+  readonly blinkKind: Record<BlinkKind, string>;
+  readonly blinkAdvice: Record<BlinkAdvice, string>;
+  readonly blinkAfter: Record<BlinkAfter, string>;
+  readonly lightColour: Record<LightColour, string>;
+  readonly lightState: Record<LightState, string>;
+  readonly traceProblem: Record<TraceProblem, string>;
   readonly leftOut: Record<LeftOutCode, string>;
   readonly need: Record<PowerNeed, string>;
   readonly jobState: Record<JobState, string>;
@@ -74,6 +86,8 @@ export const en: Words = {
     'unknown-family': 'Kept, not used: this knowledge pack has no family called {id}.',
     'unknown-layout': 'Kept, not used: this knowledge pack has no layout called {id}.',
     'unknown-repair': 'Kept, not used: this knowledge pack has no repair called {id}.',
+    'light-no-code': 'Kept, not used: a light that is no code, and this family’s table has no row for it.',
+    'board-was-out': 'Kept, not used as this set’s code: {id} was unplugged. It counts by the test that compares.',
     'no-blink-table': 'Kept, not used: no blink table for this family. Another family’s table says nothing here.',
     'said-nothing': 'No evidence either way.',
     'could-not-change': 'No information: this cut could not have changed this complaint.',
@@ -87,12 +101,48 @@ export const en: Words = {
     'answers-disagree': 'Two answers to {id} disagree. Both are kept; neither counts for much until it is done again.',
     'blink-read-once': 'The code was read once only: odds over neighbouring counts. Watch one more cycle.',
     'count-not-in-table': 'This family has no such code: likely a miscount (nearest: {id}), or no code at all. Count again.',
+    'code-not-returned':
+      'Another code with a board out accuses it only once the old code is seen again with it back in: until then it counts little.',
+    'maybe-start-attempts': '{n} flashes and no more: perhaps attempts to start, and no code.',
     'code-not-read-first': '{id} was done before the blink code was read; the code may be gone.',
     'fits-nothing-well': 'No single fault in the book explains all this well: think of two faults or a wrong answer.',
     'layout-not-certain': 'The layout is not certain: {percent} for the likeliest. Correct it once the back is off.',
     'outside-scope': '{id} was done for a complaint it is not meant for; it counts less.',
     'symptom-changed': 'The symptom changed after a repair: a second fault. The case goes on from what still holds.',
     'may-be-two': 'Two faults explain this better than any single one ({percent}).',
+  },
+  blinkKind: {
+    code: 'A code',
+    steady: 'The light doesn’t change',
+    'single-flash': 'One flash, then nothing',
+    'no-pause': 'Flashes without a pause',
+    'no-pattern': 'No pattern',
+    'start-attempts': 'A long run, then dark',
+  },
+  blinkAdvice: {
+    read: 'Read: the same twice over.',
+    'one-more-cycle': 'Watch one more cycle: it counts as read once two in a row are equal.',
+    'watch-longer': 'Watch longer: no pause was seen that would tell where a count begins and ends.',
+    'count-again': 'Count again: the flashes don’t agree with each other.',
+    'nothing-blinks': 'Nothing blinks in here. If the light does, look whether the right spot was watched.',
+    'too-faint': 'The light is hardly brighter than the room: shade it, or go nearer.',
+    'too-slow-a-camera': 'The flashes are too quick for this camera: tap along, or film at more frames a second.',
+    'maybe-start-attempts': 'So long a run is perhaps attempts to start, and no code.',
+  },
+  blinkAfter: { dark: 'then dark', steady: 'then lit steadily', repeats: 'repeats' },
+  lightColour: { red: 'red', green: 'green', white: 'white', blue: 'blue', amber: 'amber' },
+  lightState: {
+    'no-light': 'no light at all',
+    steady: 'lit steadily',
+    'no-pattern': 'flickers without a pattern',
+    'single-flash': 'one flash, then dark',
+  },
+  traceProblem: {
+    'too-short': 'The recording is too short: a few seconds are the least.',
+    'too-long': 'The recording is too long: ten minutes at 60 frames a second are the most.',
+    'not-finite': 'The recording has values that are no numbers.',
+    'time-runs-back': 'The recording’s clock runs backwards.',
+    'lengths-differ': 'The recording has not one level for each time.',
   },
   leftOut: {
     answered: 'answered already',
@@ -192,6 +242,7 @@ export const en: Words = {
     'not-found': 'There is nothing at this address.',
     'unknown-job': 'There is no such job.',
     'unknown-pack': 'This knowledge pack is not stored here.',
+    'pack-moved-on': 'Somebody else has changed the book in the meantime. Look at what it says now, then change it again.',
     'settings-moved-on': 'Somebody else has changed the settings in the meantime. Look at theirs, then change them again.',
     'unknown-customer': 'This customer is not known here any more.',
     'unknown-counts': 'There are no counts with this number here.',

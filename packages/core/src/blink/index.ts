@@ -1,2 +1,31 @@
+export { codesElsewhere, codesMeant, type CodeMeant } from './likelihood.ts';
 export { codesGivenFault, groupDistance, misreadOnce, misreadTwice, nearestCodes, readingGivenCode } from './likelihood.ts';
 export type { BlinkReading } from './likelihood.ts';
+export { colourCourse, darkLogOdds, litCourse, otsuThreshold, pulsesOf, type LitCourse } from './light.ts';
+export {
+  blinkAdvice,
+  blinkKinds,
+  readTaps,
+  readTrace,
+  sureCycles,
+  sureOdds,
+  type BlinkAdvice,
+  type BlinkKind,
+  type BlinkResult,
+  type TraceReading,
+} from './read.ts';
+export { rhythmOf, type Candidate, type Cycle, type Rhythm, type RhythmInput, type RhythmSource } from './rhythm.ts';
+export { coloursOfSpot, followSpot, lightAt, type Picture, type Spot, type SpotLight } from './spot.ts';
+export { Smoother } from './smooth.ts';
+export { parseSeen, type Seen } from './seen.ts';
+export { traceProblem, traceProblems, type LightTrace, type Pulse, type Tap, type TraceProblem } from './trace.ts';
+export {
+  blinkAfters,
+  blinkWays,
+  lightColours,
+  lightStates,
+  type BlinkAfter,
+  type BlinkWay,
+  type LightColour,
+  type LightState,
+} from './words.ts';

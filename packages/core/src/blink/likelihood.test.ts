@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { caseOf, shipped } from '../testing/shipped.ts';
 import { foldCase } from '../diagnosis/index.ts';
-import { codesGivenFault, groupDistance, nearestCodes, readingGivenCode } from './index.ts';
+import { codesElsewhere, codesGivenFault, codesMeant, groupDistance, nearestCodes, readingGivenCode } from './index.ts';
 
 const family = shipped().families.get('quorvane.qk3')!;
 const fault = (id: string) =>
@@ -69,5 +69,72 @@ describe('a count that was read', () => {
         .slice(0, 2)
         .map(({ code }) => code.id),
     ).toEqual(['eight', 'six']);
+  });
+
+  test('odds over counts count as they are: a reader’s half for six is half of what a sure six is worth, and the rest goes to five', () => {
+    const six = family.blink.find((code) => code.id === 'six')!;
+    const eight = family.blink.find((code) => code.id === 'eight')!;
+    const reader = { groups: [6], cycles: 1, odds: 0.6, alternatives: [{ groups: [8], odds: 0.4 }] };
+    expect(readingGivenCode(reader, six)).toBeCloseTo(0.9 * 0.6, 12);
+    // Two off by miscounting, besides the reader's own odds.
+    expect(readingGivenCode(reader, eight)).toBeCloseTo(0.9 * 0.4 + 0.1 * 0.08, 12);
+    const [first, second] = codesMeant(family, reader);
+    expect([first?.code.id, second?.code.id]).toEqual(['six', 'eight']);
+    expect(first!.odds).toBeGreaterThan(second!.odds);
+  });
+
+  test('families of the same layout that use the count are named, and are no evidence', () => {
+    const elsewhere = codesElsewhere(shipped(), { groups: [6], cycles: 2 }, ['led-tcon'], 'quorvane.qk3');
+    for (const { family: other, code } of elsewhere) {
+      expect(other.id).not.toBe('quorvane.qk3');
+      expect(other.layouts).toContain('led-tcon');
+      expect(code.groups).toEqual([6]);
+    }
+    expect(codesElsewhere(shipped(), { groups: [6], cycles: 2 }, ['led-tcon'], undefined).map((one) => one.family.id)).toContain(
+      'quorvane.qk3',
+    );
+  });
+
+  test('a code seen with a board out isn’t this set’s; a light that is no code is kept and not used', () => {
+    const before = foldCase(caseOf(['blinking'], [], { family: 'quorvane.qk3' }), shipped());
+    const fold = foldCase(
+      caseOf(
+        ['blinking'],
+        [
+          { ...read([4]), out: 'tcon' },
+          { kind: 'blink.read', groups: [], light: 'no-pattern', cycles: 0 },
+        ],
+        { family: 'quorvane.qk3' },
+      ),
+      shipped(),
+    );
+    expect(fold.unused.map(({ code }) => code)).toEqual(['board-was-out', 'light-no-code']);
+    expect(odds(fold, 'strips')).toBeCloseTo(odds(before, 'strips'), 12);
+  });
+
+  test('another code with a board out says little until the old one is seen again with it back in', () => {
+    const [names] = shipped().pack.families.filter(
+      (one) => one.traits['code.names-missing-board'] === 'yes' && one.layouts.includes('led-tcon'),
+    );
+    const facts = { family: names!.id };
+    const changed = { kind: 'test.answered', test: 'code-again', of: 'tcon', outcome: 'changed', sure: 'sure' };
+    const groups = [...names!.blink[0]!.groups];
+    const without = foldCase(caseOf(['blinking'], [read(groups)], facts), shipped());
+    const open = foldCase(caseOf(['blinking'], [read(groups), changed], facts), shipped());
+    const returned = foldCase(caseOf(['blinking'], [read(groups), changed, read(groups)], facts), shipped());
+    const other = foldCase(caseOf(['blinking'], [read(groups), changed, read([groups[0]! + 1])], facts), shipped());
+    const moved = (fold: typeof open): number => Math.abs(Math.log(odds(fold, 'tcon') / odds(without, 'tcon')));
+    expect(moved(returned)).toBeGreaterThan(moved(open));
+    expect(open.doubts).toContainEqual(expect.objectContaining({ code: 'code-not-returned' }));
+    expect(returned.doubts).not.toContainEqual(expect.objectContaining({ code: 'code-not-returned' }));
+    expect(other.doubts).toContainEqual(expect.objectContaining({ code: 'code-not-returned' }));
+  });
+
+  test('a long run and then dark may be attempts to start: a doubt, once', () => {
+    const fold = foldCase(
+      caseOf(['blinking'], [{ kind: 'blink.read', groups: [17], after: 'dark', cycles: 1 }], { family: 'quorvane.qk3' }),
+      shipped(),
+    );
+    expect(fold.doubts.filter(({ code }) => code === 'maybe-start-attempts')).toEqual([expect.objectContaining({ value: 17 })]);
   });
 });

@@ -1,6 +1,6 @@
 /** Ledger -> evidence: which entries speak, and how strongly, about each hypothesis. */
 import { nearestCodes } from '../blink/index.ts';
-import { inScope, silentOutcomes, type CompiledPack } from '../knowledge/index.ts';
+import { inScope, silentOutcomes, type CompiledPack, type TestDefinition } from '../knowledge/index.ts';
 import { liveEntries, setOnArrival, stateAfter, type BodyOf, type CaseInput, type Entry } from '../ledger/index.ts';
 import { holds } from './conditions.ts';
 import { hypothesesOf, layoutOddsOf } from './hypotheses.ts';
@@ -60,6 +60,7 @@ export function interpret(input: CaseInput, compiled: CompiledPack): Interpretat
   // Another complaint after a repair: the case starts anew, keeping what still holds.
   const epoch = live.findLast(({ body }) => body.kind === 'repair.done' && body.result === 'changed')?.seq ?? 0;
 
+  const hasDarkRow = family?.blink.some(({ groups }) => groups.length === 0) ?? false;
   for (const entry of live) {
     const { body } = entry;
     if (entry.seq < epoch && (body.kind === 'symptom.reported' || body.kind === 'blink.read')) {
@@ -73,8 +74,12 @@ export function interpret(input: CaseInput, compiled: CompiledPack): Interpretat
         else unused.push({ entry: entry.id, code: 'unknown-symptom', id });
       }
     } else if (body.kind === 'blink.read') {
-      blinkReadings.push({ entry, body });
-      blinkRead = true;
+      // With a board out it tells of that board, by the test that compares; a light that is no code is no row of any table.
+      if (body.out !== undefined) unused.push({ entry: entry.id, code: 'board-was-out', id: body.out });
+      else if (body.groups.length === 0 && !(body.light === 'no-light' && hasDarkRow))
+        unused.push({ entry: entry.id, code: 'light-no-code' });
+      else blinkReadings.push({ entry, body });
+      blinkRead ||= body.out === undefined;
     } else if (body.kind === 'caution.read') {
       for (const id of body.cautions) cautionsRead.add(id);
     } else if (body.kind === 'repair.done') {
@@ -93,6 +98,13 @@ export function interpret(input: CaseInput, compiled: CompiledPack): Interpretat
       }
     }
     state = stateAfter(state, entry, compiled, layoutId);
+  }
+
+  /** Another code with a board out accuses it only where the old one comes back once it is refitted. */
+  function codeReturned({ seq }: Entry): boolean {
+    const codes = blinkReadings.map((one) => ({ seq: one.entry.seq, code: one.body.groups.join('-') }));
+    const before = codes.findLast((one) => one.seq < seq);
+    return before !== undefined && codes.some((one) => one.seq > seq && one.code === before.code);
   }
 
   function readTest(entry: Entry, body: BodyOf<'test.answered'>): Reading | undefined {
@@ -127,6 +139,10 @@ export function interpret(input: CaseInput, compiled: CompiledPack): Interpretat
     const maybeAway = comesAndGoes && body.symptomPresent === undefined && body.outcome === plainOutcome(test, now, compiled);
     if (body.symptomPresent === 'unknown' || maybeAway) error = Math.max(error, unknownPresenceError);
     if (body.asDesigned === false) error = Math.max(error, weakError);
+    if (namesOtherCode(test, body.outcome) && !codeReturned(entry)) {
+      error = Math.max(error, weakError);
+      doubts.push({ code: 'code-not-returned', id: test.id, entries: [entry.id] });
+    }
     const otherSet = !inScope(test.scope, identityOf({ family, identity }));
     if (otherSet || (test.scope.symptoms && !holds({ symptoms: test.scope.symptoms }, now))) {
       error = Math.max(error, weakError);
@@ -188,3 +204,6 @@ export function interpret(input: CaseInput, compiled: CompiledPack): Interpretat
     closed,
   };
 }
+
+const namesOtherCode = (test: TestDefinition, outcome: string): boolean =>
+  test.observe.outcomes.some(({ id, seen }) => id === outcome && seen?.some((one) => 'code' in one && one.code === 'changed'));

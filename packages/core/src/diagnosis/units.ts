@@ -16,6 +16,8 @@ export interface Facts extends Pick<Interpretation, 'symptoms' | 'family' | 'hyp
 }
 
 // Values of ours until the shop's closed jobs tell better ones.
+/** Flashes in a run that may be attempts to start. */
+const longRun = 15;
 /** A complaint names the wrong row. */
 const complaintError = 0.03;
 /** The family's table doesn't hold for this very set (other version, other software): the code then says nothing. */
@@ -47,7 +49,11 @@ export function complaintUnit(
 export function blinkUnit(readings: readonly BlinkEntry[], family: Family, { hypotheses, compiled }: Facts, doubts: Doubt[]): EvidenceUnit {
   const codes = [...family.blink, undefined];
   for (const { entry, body } of readings) {
-    if (body.cycles < 2) doubts.push({ code: 'blink-read-once', value: misreadOnce, entries: [entry.id] });
+    if (body.cycles < 2 && body.groups.length > 0) doubts.push({ code: 'blink-read-once', value: misreadOnce, entries: [entry.id] });
+    const [only, ...more] = body.groups;
+    // Nobody makes a code so long; common practice, no source.
+    if (more.length === 0 && (only ?? 0) >= longRun && body.after !== 'repeats')
+      doubts.push({ code: 'maybe-start-attempts', value: only ?? 0, entries: [entry.id] });
     const nearest = nearestCodes(family, body)[0];
     if (nearest && nearest.distance > 0) doubts.push({ code: 'count-not-in-table', id: nearest.code.id, entries: [entry.id] });
   }

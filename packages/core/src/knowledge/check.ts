@@ -1,5 +1,6 @@
 /** What a pack's items say of each other. The schema has already passed; here every reference and every row is tried. */
 import type { Problem } from '../problems.ts';
+import { checkBlinkCodes } from './checkBlink.ts';
 import { hasCycle, unreachableNodes } from './graph.ts';
 import { frequencyIn, hasPlace, objectsOf, placeOf, placesOf, testFits } from './applies.ts';
 import { deriveProcedure } from './procedure.ts';
@@ -123,18 +124,7 @@ export function checkPack(pack: Pack): Problem[] {
   for (const family of pack.families) {
     const where = `families/${family.id}`;
     for (const layout of family.layouts) refer('layout', layout, `${where}.layouts`);
-    const shapes = new Set<string>();
-    for (const code of family.blink) {
-      const at = `${where}.blink/${code.id}`;
-      const shape = `${code.groups.join('-')}|${code.colour ?? ''}|${code.after ?? ''}`;
-      if (shapes.has(shape)) problems.push({ code: 'duplicate-id', where: at, value: shape });
-      shapes.add(shape);
-      for (const [suspect, strength] of Object.entries(code.suspects)) {
-        if (!known.fault.has(suspect)) refer('assembly', suspect, `${at}.suspects`);
-        word('likelihood', strength, `${at}.suspects.${suspect}`);
-      }
-      if (code.firstCheck !== undefined) refer('test', code.firstCheck, `${at}.firstCheck`);
-    }
+    problems.push(...checkBlinkCodes(family.blink, (index) => `${where}.blink/${family.blink[index]?.id ?? index}`, pack));
   }
   for (const school of pack.schools) {
     const where = `schools/${school.id}`;

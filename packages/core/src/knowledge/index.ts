@@ -1,6 +1,7 @@
 export { inScope, knownAs, matchSet, type PlacedFault, type SetIdentity } from './applies.ts';
 export { assemblePack, parsePack, type PackFile } from './assemble.ts';
 export { checkPack } from './check.ts';
+export { blinkTableOf, blinkTableProblems, blinkTableSchema, withBlinkTable, type BlinkTable } from './blinkTable.ts';
 export { compilePack, selectRow, traitsHold, type CompiledPack } from './compile.ts';
 export { classifyCut, type CutClass } from './graph.ts';
 export { hashPack } from './hash.ts';

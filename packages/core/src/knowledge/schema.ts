@@ -2,6 +2,7 @@
  * The knowledge pack's format. Folder form: pack.json beside folders of small JSON files; document form: the one
  * assembled object below. Odds are words of the pack's own scale, never bare numbers.
  */
+import { blinkAfters, lightColours } from '../blink/words.ts';
 import { z } from 'zod';
 
 export const idSchema = z
@@ -335,10 +336,10 @@ export const repairSchema = z.strictObject({
 
 export const blinkCodeSchema = z.strictObject({
   id: idSchema,
-  /** Blinks in each group: [3] is three and a pause, [2, 5] two, a short gap, five, a pause. */
-  groups: z.array(z.number().int().min(1).max(40)).min(1).max(4),
-  colour: z.enum(['red', 'green', 'white', 'blue', 'amber']).optional(),
-  after: z.enum(['dark', 'steady', 'repeats']).optional(),
+  /** Blinks in each group: [3] is three and a pause, [2, 5] two, a short gap, five, a pause. None: no light at all. */
+  groups: z.array(z.number().int().min(1).max(40)).max(4),
+  colour: z.enum(lightColours).optional(),
+  after: z.enum(blinkAfters).optional(),
   meaning: textSchema,
   /** What the set's own software noticed, where it is known: this is what makes a simulated set blink it. */
   notices: z.enum(['rail', 'light', 'main', 'panel', 'sound', 'memory', 'sustain', 'address', 'fan', 'panel-supply']).optional(),

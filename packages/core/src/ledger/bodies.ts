@@ -1,5 +1,6 @@
 /** What a ledger entry can say. Kinds are past facts; `v` rises when a body changes and `upgrade.ts` reads the old ones. */
 import { z } from 'zod';
+import { blinkAfters, blinkWays, lightColours, lightStates } from '../blink/words.ts';
 import { idSchema } from '../knowledge/index.ts';
 
 const plainText = z.string().min(1).max(20_000);
@@ -94,12 +95,36 @@ export const bodySchemas = {
   }),
   'blink.read': z.strictObject({
     kind: z.literal('blink.read'),
-    v: v1,
-    groups: z.array(z.number().int().min(1).max(99)).min(1).max(4),
-    colour: z.enum(['red', 'green', 'white', 'blue', 'amber']).optional(),
-    after: z.enum(['dark', 'steady', 'repeats']).optional(),
+    v: z.literal(2),
+    /** Flashes in each group; none where `light` says what was seen instead of a code. */
+    groups: z.array(z.number().int().min(1).max(99)).max(4),
+    light: z.enum(lightStates).optional(),
+    colour: z.enum(lightColours).optional(),
+    after: z.enum(blinkAfters).optional(),
     /** Equal counts seen in a row; fewer than two is odds over counts, not a reading. */
-    cycles: z.number().int().min(1).max(100),
+    cycles: z.number().int().min(0).max(100),
+    how: z.enum(blinkWays).optional(),
+    /** Of this count, as the reader gave them; and of others. */
+    odds: z.number().min(0).max(1).optional(),
+    alternatives: z
+      .array(z.strictObject({ groups: z.array(z.number().int().min(1).max(99)).min(1).max(4), odds: z.number().min(0).max(1) }))
+      .max(8)
+      .optional(),
+    /** A person put the reader right. */
+    corrected: z.boolean().optional(),
+    /** What was unplugged meanwhile: the reading then tells of that, and isn't this set's code. */
+    out: idSchema.optional(),
+    /** Seconds of relay clicks within the recording, and what the light did after the last. */
+    clicks: z.array(z.number().finite()).max(20).optional(),
+    afterClick: z.enum(['steady', 'blinking', 'dark']).optional(),
+    /** The recording, where it was kept: levels of 0 to 99 at even steps, and flashes as begin and end in seconds from its start. */
+    trace: z
+      .strictObject({
+        stepS: z.number().positive().max(10),
+        levels: z.array(z.number().int().min(0).max(99)).max(1500),
+        flashes: z.array(z.tuple([z.number(), z.number()])).max(400),
+      })
+      .optional(),
   }),
   'test.answered': z.strictObject({
     kind: z.literal('test.answered'),

@@ -26,6 +26,7 @@ export const currentFormat: LedgerFormat = {
     'quote.sent': { 1: (body) => body },
     'quote.answered': { 1: (body) => body },
     'photo.added': { 1: (body) => body },
+    'blink.read': { 1: (body) => body },
   },
 };
 

@@ -5,12 +5,14 @@ import * as foundation from './migrations/0001-foundation.ts';
 import * as counts from './migrations/0002-counts.ts';
 import * as shop from './migrations/0003-shop.ts';
 import * as chunks from './migrations/0004-chunks.ts';
+import * as blinkTables from './migrations/0005-blink-tables.ts';
 
 const migrations: readonly { name: string; up: (options: { context: QueryInterface }) => Promise<void> }[] = [
   { name: '0001-foundation', up: foundation.up },
   { name: '0002-counts', up: counts.up },
   { name: '0003-shop', up: shop.up },
   { name: '0004-chunks', up: chunks.up },
+  { name: '0005-blink-tables', up: blinkTables.up },
 ];
 
 export const newestMigration = migrations.at(-1)?.name ?? null;
@@ -43,6 +45,7 @@ async function grant(owner: Sequelize, appRole: string): Promise<void> {
   await owner.query(`GRANT SELECT, INSERT ON ledger_entries, packs, counts_snapshots TO ${role}`);
   await owner.query(`GRANT SELECT, INSERT, UPDATE ON ${changeable} TO ${role}`);
   await owner.query(`GRANT SELECT, INSERT ON files, file_pages TO ${role}`);
+  await owner.query(`GRANT SELECT, INSERT ON blink_tables TO ${role}`);
   await owner.query(`GRANT SELECT, INSERT, UPDATE, DELETE ON chunks TO ${role}`);
   await owner.query(`GRANT DELETE ON job_cards TO ${role}`);
   await owner.query(`GRANT SELECT ON migrations TO ${role}`);

@@ -87,6 +87,15 @@ export interface ShopRow extends Model<InferAttributes<ShopRow>, InferCreationAt
   changedBy: string | null;
   changedAt: Date;
 }
+export interface BlinkTableRow extends Model<InferAttributes<BlinkTableRow>, InferCreationAttributes<BlinkTableRow>> {
+  number: CreationOptional<number>;
+  family: string;
+  document: object;
+  packFrom: string;
+  packTo: string;
+  changedBy: string;
+  changedAt: Date;
+}
 export interface MetaRow extends Model<InferAttributes<MetaRow>, InferCreationAttributes<MetaRow>> {
   key: string;
   value: string;
@@ -104,6 +113,7 @@ export interface Models {
   readonly snapshots: ModelStatic<SnapshotRow>;
   readonly told: ModelStatic<ToldRow>;
   readonly shop: ModelStatic<ShopRow>;
+  readonly blinkTables: ModelStatic<BlinkTableRow>;
   readonly meta: ModelStatic<MetaRow>;
 }
 
@@ -190,6 +200,19 @@ export function defineModels(sequelize: Sequelize): Models {
         changedAt: date(),
       },
       options('shop_settings'),
+    ),
+    blinkTables: sequelize.define<BlinkTableRow>(
+      'blinkTable',
+      {
+        number: { type: DataTypes.INTEGER, autoIncrement: true, primaryKey: true },
+        family: text(),
+        document: json(),
+        packFrom: text(),
+        packTo: text(),
+        changedBy: uuid(),
+        changedAt: date(),
+      },
+      options('blink_tables'),
     ),
     meta: sequelize.define<MetaRow>('meta', { key: textKey(), value: text() }, options('meta')),
   };

@@ -1,5 +1,6 @@
 /** Packs as stored, compiled once a process. Every version that was ever imported stays whole. */
 import { compilePack, hashPack, parsePack, type CompiledPack, type Pack } from '@veglia/core';
+import type { Transaction } from 'sequelize';
 import { ApiError } from '../http/apiError.ts';
 import type { Models } from '../database/models.ts';
 
@@ -23,8 +24,18 @@ export class PackShelf {
     return hash;
   }
 
-  async currentHash(): Promise<string> {
-    const row = await this.#models.meta.findByPk(currentKey);
+  /** Makes `next` the current one if `from` still is; throws `pack-moved-on` else. */
+  async moveOn(from: string, next: Pack, transaction: Transaction): Promise<void> {
+    const hash = hashPack(next);
+    if ((await this.#models.packs.findByPk(hash, { transaction })) === null) {
+      await this.#models.packs.create({ hash, document: next }, { transaction });
+    }
+    const [changed] = await this.#models.meta.update({ value: hash }, { where: { key: currentKey, value: from }, transaction });
+    if (changed !== 1) throw new ApiError('pack-moved-on');
+  }
+
+  async currentHash(transaction?: Transaction): Promise<string> {
+    const row = await this.#models.meta.findByPk(currentKey, transaction ? { transaction } : {});
     if (row === null) throw new ApiError('unknown-pack');
     return row.value;
   }

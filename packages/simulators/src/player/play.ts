@@ -6,6 +6,7 @@ import {
   stageOf,
   type Belief,
   type Body,
+  type BodyOf,
   type CaseInput,
   type CompiledPack,
   type Entry,
@@ -92,6 +93,7 @@ export function play(
     thought,
   });
 
+  let read: BodyOf<'blink.read'> | undefined;
   report();
   for (let move = 0; move < most; move += 1) {
     const input: CaseInput = { set, settings, entries };
@@ -105,14 +107,15 @@ export function play(
       const colour = code?.colour as 'red' | undefined;
       const after = code?.after as 'repeats' | undefined;
       if (code) {
-        write({
+        read = {
           kind: 'blink.read',
-          v: 1,
+          v: 2,
           groups: [...code.groups],
           ...(colour ? { colour } : {}),
           ...(after ? { after } : {}),
           cycles: 2,
-        });
+        };
+        write(read);
         continue;
       }
     }
@@ -136,6 +139,8 @@ export function play(
         outcome,
         sure: 'sure',
       });
+      // Refitted, the board lets the old code come back: looked at, or another code with it out says little.
+      if (read && outcome === 'changed') write(read);
       continue;
     }
     const { repair } = choice;

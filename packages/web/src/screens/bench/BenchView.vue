@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { liveEntries, policies, type Body, type Entry, type NextStep, type QuickBody } from '@veglia/core';
 import { usualShopSettings, type ShopSettings } from '@veglia/contract';
-import { computed, onMounted, onUnmounted, ref, shallowRef, watch } from 'vue';
+import { computed, defineAsyncComponent, onMounted, onUnmounted, ref, shallowRef, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { api, NotReached } from '../../api.ts';
 import { money, percent, useNames } from '../../names.ts';
@@ -32,6 +32,9 @@ const panel = ref<InstanceType<typeof NextPanel>>();
 const quick = ref<InstanceType<typeof QuickLine>>();
 const thinkSo = ref(false);
 const chosenKey = ref('');
+/** The light read at any time, beside the steps. */
+const BlinkInJob = defineAsyncComponent(() => import('../blink/BlinkInJob.vue'));
+const lightOpen = ref(false);
 const note = ref('');
 
 const keyOf = (step: NextStep): string => `${step.kind}|${step.id}|${step.of ?? ''}`;
@@ -114,8 +117,11 @@ function onKey(event: KeyboardEvent): void {
   if (target.closest('textarea, select') || (target instanceof HTMLInputElement && target.type !== 'checkbox')) return;
   const key = event.key.toLowerCase();
   if (key === 'o') store.policy = policies[(policies.indexOf(store.policy) + 1) % policies.length] ?? 'cost';
-  else if (key === 'escape') chosenKey.value = '';
-  else if (key === 's' && others.value[0]) take(others.value[0]);
+  else if (key === 'l') lightOpen.value = !lightOpen.value;
+  else if (key === 'escape') {
+    chosenKey.value = '';
+    lightOpen.value = false;
+  } else if (key === 's' && others.value[0]) take(others.value[0]);
   else if (!panel.value?.press(key)) return;
   event.preventDefault();
 }
@@ -178,6 +184,8 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
           :think-so="thinkSo"
           :close-path="closePath"
           :shop="shop"
+          :entries="store.entries"
+          :family="store.input?.set.family"
           @write="write"
           @toggle-think-so="thinkSo = !thinkSo"
           @back="chosenKey = ''"
@@ -260,6 +268,19 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
             :waiting="store.waitingIds"
             :people="session.people"
             @take-back="takeBack"
+          />
+          <p v-if="!fold.closed">
+            <button type="button" class="push" :aria-expanded="lightOpen" data-test="read-light" @click="lightOpen = !lightOpen">
+              <KeyCap label="L" />{{ t('bench.readLight') }}
+            </button>
+          </p>
+          <BlinkInJob
+            v-if="lightOpen && !fold.closed"
+            :compiled="compiled"
+            :entries="store.entries"
+            :layout="fold.set.layout"
+            :family="store.input?.set.family"
+            @write="write"
           />
           <QuickLine v-if="store.input && !fold.closed" ref="quick" :input="store.input" :compiled="compiled" @take="takeQuick" />
           <form class="note" @submit.prevent="addNote">

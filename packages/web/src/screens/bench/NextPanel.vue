@@ -1,11 +1,10 @@
 <script setup lang="ts">
 /** One step, large: what to do, what to watch, what it may do to you, and one key an answer. */
 import { comparisonSentence, gearToProve, reasonSentence, words, type Language, type ShopSettings } from '@veglia/contract';
-import { compareSteps, type Body, type CaseFold, type CompiledPack, type NextStep } from '@veglia/core';
-import { computed, ref, watch } from 'vue';
+import { compareSteps, liveEntries, type Body, type CaseFold, type CompiledPack, type Entry, type NextStep } from '@veglia/core';
+import { computed, defineAsyncComponent, ref, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { money, percent, useNames } from '../../names.ts';
-import { parseBlinkCount } from '../../numbers.ts';
 import KeyCap from '../../parts/KeyCap.vue';
 import { textOf } from '../../stores/packs.ts';
 
@@ -18,6 +17,8 @@ const props = defineProps<{
   closePath: string;
   /** What the shop itself warns of is shown with every step that goes inside; its gear, with those that trust it. */
   shop: ShopSettings;
+  entries: readonly Entry[];
+  family: string | undefined;
 }>();
 const emit = defineEmits<{ write: [bodies: Body[]]; toggleThinkSo: []; back: [] }>();
 const { t, locale } = useI18n();
@@ -96,22 +97,25 @@ function readCautions(): void {
   if (unread.value.length > 0) emit('write', [{ kind: 'caution.read', v: 1, cautions: unread.value, stage: props.step.stage }]);
 }
 
-const count = ref('');
-const twice = ref(false);
-const wrongCount = ref(false);
+/** Read on the spot where a step is about the code: the code itself, or the code with a board out. */
+const BlinkInJob = defineAsyncComponent(() => import('../blink/BlinkInJob.vue'));
+const aboutCode = computed(
+  () =>
+    props.step.kind === 'blink' ||
+    (test.value?.observe.outcomes.some(({ seen }) => seen?.some((one) => 'code' in one && one.code === 'changed')) ?? false),
+);
+const reading = ref(false);
 watch(
   () => props.step.id,
-  () => {
-    count.value = '';
-    twice.value = false;
-    wrongCount.value = false;
-  },
+  () => (reading.value = false),
 );
-function recordBlink(): void {
-  const groups = parseBlinkCount(count.value);
-  wrongCount.value = !groups;
-  if (groups) emit('write', [{ kind: 'blink.read', v: 1, groups, cycles: twice.value ? 2 : 1 }]);
-}
+/** Heat, cleaning, a swap may clear a code that nobody has read yet. */
+const codeInDanger = computed(
+  () =>
+    props.fold.symptoms.includes('blinking') &&
+    !liveEntries(props.entries).some(({ body }) => body.kind === 'blink.read') &&
+    (props.step.kind === 'repair' || test.value?.disturbsCode === true),
+);
 function repaired(result: 'cured' | 'unchanged' | 'changed'): void {
   if (!locked.value) emit('write', [{ kind: 'repair.done', v: 1, repair: props.step.id, result }]);
 }
@@ -179,6 +183,7 @@ defineExpose({ press });
         <span>{{ shop.localCautions }}</span>
       </li>
     </ul>
+    <p v-if="codeInDanger" class="alarm" role="alert" data-test="code-in-danger">{{ t('blink.codeFirst') }}</p>
     <div v-if="locked" class="line lock">
       <button type="button" class="push full" data-test="read-cautions" @click="readCautions">
         <KeyCap label="C" />{{ t('bench.readCautions') }}
@@ -216,21 +221,7 @@ defineExpose({ press });
       >
     </template>
 
-    <form v-else-if="step.kind === 'blink'" class="blink" @submit.prevent="recordBlink">
-      <p class="how">{{ t('bench.blinkHow') }}</p>
-      <label for="count">{{ t('bench.blinkCount') }}</label>
-      <input
-        id="count"
-        v-model="count"
-        inputmode="numeric"
-        autocomplete="off"
-        :placeholder="t('counter.blinkHint')"
-        :aria-invalid="wrongCount"
-      />
-      <label class="think"><input v-model="twice" type="checkbox" />{{ t('bench.blinkTwice') }}</label>
-      <p v-if="wrongCount" class="alarm">{{ t('counter.errors.blink', { value: count }) }}</p>
-      <button type="submit" class="push full">{{ t('bench.blinkRecord') }}</button>
-    </form>
+    <p v-else-if="step.kind === 'blink'" class="how">{{ t('bench.blinkHow') }}</p>
 
     <div v-else-if="step.kind === 'repair'" class="answers">
       <button
@@ -252,6 +243,20 @@ defineExpose({ press });
       <p class="how">{{ step.id === 'give-up' ? t('bench.giveUpHow') : t('bench.stopHow') }}</p>
       <RouterLink :to="closePath" class="push">{{ t('bench.toClose') }}</RouterLink>
     </div>
+    <template v-if="aboutCode">
+      <p v-if="step.kind !== 'blink' && !reading">
+        <button type="button" class="push" :disabled="locked" data-test="read-here" @click="reading = true">{{ t('blink.open') }}</button>
+      </p>
+      <BlinkInJob
+        v-if="(step.kind === 'blink' || reading) && !locked"
+        :compiled="compiled"
+        :entries="entries"
+        :layout="fold.set.layout"
+        :family="family"
+        :out="step.kind === 'test' ? step.of : undefined"
+        @write="(bodies) => emit('write', bodies)"
+      />
+    </template>
   </section>
 </template>
 
@@ -369,15 +374,5 @@ summary {
   width: 22px;
   height: 22px;
   accent-color: var(--accent);
-}
-.blink input:not([type='checkbox']) {
-  display: block;
-  width: 100%;
-  min-height: 48px;
-  font-size: 22px;
-  padding: 4px 12px;
-  border: 1.5px solid var(--ink-soft);
-  border-radius: var(--radius);
-  background: var(--surface);
 }
 </style>

@@ -1,4 +1,5 @@
 /** Ledger entries as lines a person reads. */
+import { codeInWords, words as contractWords } from '@veglia/contract';
 import type { CompiledPack, Entry } from '@veglia/core';
 import { useI18n } from 'vue-i18n';
 import { money, useNames } from '../../names.ts';
@@ -62,7 +63,19 @@ export function useEntryWords(compiled: () => CompiledPack | undefined): (entry:
         };
       case 'blink.read':
         return {
-          title: t(body.cycles >= 2 ? 'entry.blink.read' : 'entry.blink.once', { groups: body.groups.join('-'), cycles: body.cycles }),
+          title: t(body.groups.length === 0 ? 'entry.blink.light' : body.cycles >= 2 ? 'entry.blink.read' : 'entry.blink.once', {
+            groups: codeInWords(body, contractWords.en),
+            cycles: body.cycles,
+          }),
+          detail: [
+            body.how === undefined ? '' : t(`entry.blink.how.${body.how}`),
+            body.corrected ? t('entry.blink.corrected') : '',
+            body.out === undefined ? '' : t('entry.blink.out', { what: names.assembly(body.out) }),
+            body.afterClick === undefined ? '' : t(`blink.afterClick.${body.afterClick}`),
+            body.trace ? t('entry.blink.kept') : '',
+          ]
+            .filter((part) => part !== '')
+            .join(' '),
         };
       case 'test.answered':
         return {

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 /** What is wrong: the customer's words, the rows they mean, when it shows, and the light. */
 import type { CompiledPack } from '@veglia/core';
-import { computed, ref } from 'vue';
+import { codeInWords, words } from '@veglia/contract';
+import { computed, defineAsyncComponent, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
 import ChoiceField from '../../parts/ChoiceField.vue';
 import FormField from '../../parts/FormField.vue';
@@ -9,6 +10,7 @@ import TextField from '../../parts/TextField.vue';
 import { textOf } from '../../stores/packs.ts';
 import type { IntakeForm } from './intake.ts';
 import { symptomSearch } from './symptomSearch.ts';
+import type { Taken } from '../blink/reading.ts';
 import type { ErrorOf } from './intake.ts';
 
 const props = defineProps<{ form: IntakeForm; compiled: CompiledPack; errorOf: ErrorOf }>();
@@ -18,6 +20,16 @@ const typed = ref('');
 const symptoms = computed(() =>
   search.value.find(typed.value).flatMap((id) => props.compiled.pack.symptoms.find((one) => one.id === id) ?? []),
 );
+const BlinkReader = defineAsyncComponent(() => import('../blink/BlinkReader.vue'));
+const reading = ref(false);
+function take(taken: Taken): void {
+  props.form.blink = codeInWords(taken, words.en);
+  props.form.blinkTaken = taken;
+  reading.value = false;
+}
+function typedOver(): void {
+  props.form.blinkTaken = null;
+}
 const often = computed(() => (['always', 'sometimes'] as const).map((value) => ({ value, label: t(`often.${value}`) })));
 const temperature = computed(() => (['cold', 'warm', 'any'] as const).map((value) => ({ value, label: t(`temperature.${value}`) })));
 </script>
@@ -60,9 +72,24 @@ const temperature = computed(() => (['cold', 'warm', 'any'] as const).map((value
       :label="t('counter.blink')"
       :error="errorOf('blink')"
       :placeholder="t('counter.blinkHint')"
+      @update:model-value="typedOver"
     />
-    <div class="field bottom">
-      <el-checkbox v-model="form.blinkTwice" :disabled="form.blink.trim() === ''">{{ t('counter.blinkTwice') }}</el-checkbox>
+    <div class="field bottom inline">
+      <el-checkbox v-model="form.blinkTwice" :disabled="form.blink.trim() === '' || form.blinkTaken !== null">{{
+        t('counter.blinkTwice')
+      }}</el-checkbox>
+      <button type="button" class="plain" :aria-expanded="reading" data-test="read-light" @click="reading = !reading">
+        {{ t('bench.readLight') }}
+      </button>
     </div>
+    <BlinkReader
+      v-if="reading"
+      class="wide"
+      :compiled="compiled"
+      :family="form.family || undefined"
+      :layouts="[]"
+      :take-label="t('blink.take')"
+      @take="take"
+    />
   </fieldset>
 </template>

@@ -2,6 +2,7 @@
 import type { NewJobInput } from '@veglia/contract';
 import {
   layoutOddsByLooks,
+  parseSeen,
   type accessories,
   type Body,
   type BodyOf,
@@ -14,7 +15,8 @@ import {
   type SetFacts,
   type theorySources,
 } from '@veglia/core';
-import { parseBetween, parseBlinkCount, parsePrice } from '../../numbers.ts';
+import { parseBetween, parsePrice } from '../../numbers.ts';
+import { blinkBody, takenOfSeen, type Taken } from '../blink/reading.ts';
 
 export interface Answer {
   readonly test: string;
@@ -45,6 +47,8 @@ export interface IntakeForm {
   after: string;
   blink: string;
   blinkTwice: boolean;
+  /** As the reader took it; typing over it lets it go. */
+  blinkTaken: Taken | null;
   maker: string;
   family: string;
   model: string;
@@ -90,6 +94,7 @@ export const blankIntake = (id: string): IntakeForm => ({
   after: '',
   blink: '',
   blinkTwice: false,
+  blinkTaken: null,
   maker: '',
   family: '',
   model: '',
@@ -171,7 +176,7 @@ export function checkIntake(form: IntakeForm): IntakeErrors {
   if (form.symptoms.length === 0) errors.symptoms = '';
   wrong('size', form.size, parseBetween(form.size, 5, 200, true) !== undefined);
   wrong('age', form.age, parseBetween(form.age, 0, 80) !== undefined);
-  wrong('blink', form.blink, parseBlinkCount(form.blink) !== undefined);
+  wrong('blink', form.blink, form.blinkTaken !== null || parseSeen(form.blink) !== undefined);
   wrong('limit', form.limit, parsePrice(form.limit) !== undefined);
   wrong('limitMinutes', form.limitMinutes, parseBetween(form.limitMinutes, 1, 10_000, true) !== undefined);
   wrong('checkFee', form.checkFee, parsePrice(form.checkFee) !== undefined);
@@ -198,7 +203,8 @@ export function setFactsOf(form: IntakeForm, compiled: CompiledPack): SetFacts {
 
 /** The entries, in order; what can't be read yet is left out. */
 export function bodiesOf(form: IntakeForm, compiled: CompiledPack, currency: string): Body[] {
-  const blink = parseBlinkCount(form.blink);
+  const seen = form.blinkTaken ? undefined : parseSeen(form.blink);
+  const blink = form.blinkTaken ?? (seen && takenOfSeen(seen, form.blinkTwice));
   const limit = parsePrice(form.limit);
   const fee = parsePrice(form.checkFee);
   const minutes = parseBetween(form.limitMinutes, 1, 10_000, true);
@@ -244,7 +250,7 @@ export function bodiesOf(form: IntakeForm, compiled: CompiledPack, currency: str
       ...(fee === undefined ? {} : { checkFee: { amountMinor: fee, currency } }),
     });
   }
-  if (blink) bodies.push({ kind: 'blink.read', v: 1, groups: blink, cycles: form.blinkTwice ? 2 : 1 });
+  if (blink) bodies.push(blinkBody(blink));
   for (const { test, of, outcome } of form.answers) {
     bodies.push({ kind: 'test.answered', v: 1, test, outcome, sure: 'sure', ...(of === undefined ? {} : { of }) });
   }
@@ -263,6 +269,7 @@ export function requestOf(form: IntakeForm, bodies: readonly Body[], by: string,
     by,
     customer,
     plate: { maker, model, serial },
-    entries: bodies.map((body) => ({ id: newId(), at, basedOn: 0, body: { ...body } })),
+    // Plain data: a form's proxies can't be stored.
+    entries: bodies.map((body) => ({ id: newId(), at, basedOn: 0, body: JSON.parse(JSON.stringify(body)) as typeof body })),
   };
 }

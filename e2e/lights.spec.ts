@@ -1,0 +1,257 @@
+/** Lights read: by taps, typed, from a trace, by a camera, from a video; alone and in a job. */
+import { chromium, type Page } from '@playwright/test';
+import { mkdtempSync, rmSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import { choose, takeIn } from './support/steps.ts';
+import { traceCsv, writeFilm, type Blink } from './support/light.ts';
+import { expect, test } from './support/app.ts';
+
+const fourOne: Blink = { groups: [4, 1], onS: 0.3, offS: 0.3, partS: 0.9, pauseS: 2 };
+const csv = (blink: Blink, cycles: number, name = 'light.csv') => ({
+  name,
+  mimeType: 'text/csv',
+  buffer: Buffer.from(traceCsv(blink, cycles)),
+});
+
+async function tapAlong(page: Page, counts: readonly number[]): Promise<void> {
+  await page.getByTestId('tap-pad').focus();
+  for (const count of counts) {
+    for (let k = 0; k < count; k++) {
+      await page.keyboard.press('b');
+      await page.clock.runFor(k === count - 1 ? 2200 : 600);
+    }
+  }
+}
+const read = (page: Page) => page.getByTestId('reading');
+
+test('tapped along twice it is read; once it says what would settle it; a code the family doesn’t use is told with the nearest', async ({
+  page,
+}) => {
+  await page.clock.install();
+  await page.goto('/blink');
+  await choose(page, 'Family', /^Quorvane QK3/);
+  await tapAlong(page, [6]);
+  await expect(read(page).getByTestId('code')).toHaveText(/^6/);
+  await expect(read(page).getByTestId('sure')).toHaveText('not sure');
+  await expect(read(page).getByTestId('advice')).toContainText('one more cycle');
+  await page.keyboard.press('k');
+  await tapAlong(page, [6]);
+  await expect(read(page).getByTestId('sure')).toHaveText('read');
+  await expect(read(page)).toContainText('After the last relay click: still blinking');
+  await expect(read(page).getByTestId('meant')).toContainText('Main does not answer itself');
+  await page.getByRole('button', { name: 'Start anew' }).click();
+  await tapAlong(page, [7, 7]);
+  await expect(read(page)).toContainText('Quorvane QK3 has no such count');
+  await expect(read(page).getByTestId('meant')).toContainText(/6 red|8 red/);
+});
+
+test('typed as it was seen; put right by hand it says so', async ({ page }) => {
+  await page.goto('/blink');
+  await page.getByRole('tab', { name: 'Type it' }).click();
+  await page.getByLabel('What was seen').fill('3 long 2 short');
+  await expect(read(page).getByTestId('code')).toHaveText('3-2');
+  await page.getByLabel('What was seen').fill('no light');
+  await expect(read(page).getByTestId('code')).toHaveText('no light at all');
+  await page.getByRole('tab', { name: 'Trace (CSV)' }).click();
+  await page.getByTestId('trace-file').setInputFiles(csv(fourOne, 3.2));
+  await expect(read(page).getByTestId('code')).toHaveText('4-1, repeats');
+  await expect(read(page).getByTestId('sure')).toHaveText('read');
+  await expect(page.getByTestId('trace').locator('rect')).not.toHaveCount(0);
+  await read(page).getByTestId('correct').click();
+  await page.getByLabel('It was').fill('5-1');
+  await page.getByLabel('It was').press('Enter');
+  await expect(read(page).getByTestId('code')).toHaveText('5-1');
+  await expect(read(page).getByTestId('advice')).toContainText('by hand');
+});
+
+test('a file that is no trace is refused by row, and the one before is still there for another try', async ({ page }) => {
+  await page.goto('/blink');
+  await page.getByRole('tab', { name: 'Trace (CSV)' }).click();
+  await page
+    .getByTestId('trace-file')
+    .setInputFiles({ name: 'x.csv', mimeType: 'text/csv', buffer: Buffer.from('time_s,level\n0,1\n0.1,<script>\n') });
+  await expect(page.getByTestId('refusal')).toContainText('row 2');
+  await page.getByTestId('trace-file').setInputFiles(csv(fourOne, 3.2));
+  await expect(read(page).getByTestId('code')).toHaveText('4-1, repeats');
+});
+
+test('in a job: a reading moves the odds and is in the ledger; with a board out it is compared, and accuses only once the old code is back', async ({
+  page,
+}) => {
+  await page.clock.install();
+  await takeIn(page, { symptoms: [/^Blinking light/], maker: 'Quorvane', family: 'Quorvane QK3' });
+  const odds = (id: string) => page.locator(`[data-assembly="${id}"] .odds`);
+  const before = await odds('main').textContent();
+  await tapAlong(page, [6, 6]);
+  await page.getByTestId('take').click();
+  await expect(page.locator('[data-kind="blink.read"]')).toContainText('Blink code 6');
+  await expect(page.locator('[data-kind="blink.read"]')).toContainText('Tapped along.');
+  await expect(odds('main')).not.toHaveText(before ?? '?');
+
+  await page.getByTestId('read-light').click();
+  const injob = page.getByTestId('blink-in-job');
+  await choose(page, 'Read with this unplugged', /^T-con/);
+  await injob.getByRole('tab', { name: 'Type it' }).click();
+  await injob.getByLabel('What was seen').fill('3');
+  await injob.getByText('Counted twice, the same').click();
+  await injob.getByTestId('take').click();
+  await expect(injob.getByTestId('compared')).toContainText('Code before: 6, repeats. Now: another one.');
+  await expect(page.locator('[data-kind="test.answered"]')).toContainText('Another code');
+  const doubts = page.getByTestId('doubts');
+  await expect(doubts).toContainText('accuses it only once the old code is seen again');
+  await injob.getByLabel('What was seen').fill('6');
+  await injob.getByTestId('take').click();
+  await expect(page.locator('[data-kind="blink.read"]')).toHaveCount(3);
+  await expect(doubts.getByText('accuses it only once')).toHaveCount(0);
+});
+
+test('a swap before the code was read is warned of', async ({ page }) => {
+  await takeIn(page, { symptoms: [/^Blinking light/], maker: 'Quorvane', family: 'Quorvane QK3' });
+  await page.getByTestId('left-out').locator('summary').click();
+  await page.getByTestId('left-out').locator('[data-step="reset-wait"]').click();
+  await expect(page.getByTestId('code-in-danger')).toContainText('Read it first');
+});
+
+test('at the counter the reading fills the field, and goes along with its odds', async ({ page }) => {
+  await page.goto('/jobs/new');
+  await choose(page, 'Symptom', /^Blinking light/);
+  await page.keyboard.press('Escape');
+  await page.getByTestId('read-light').click();
+  await page.getByRole('tab', { name: 'Trace (CSV)' }).click();
+  await page.getByTestId('trace-file').setInputFiles(csv(fourOne, 3.2));
+  await page.getByTestId('take').click();
+  await expect(page.getByLabel('Blink count')).toHaveValue('4-1, repeats');
+  await page.getByLabel('Maker').fill('Quorvane');
+  await page.getByText('No customer (own set').click();
+  await page.getByTestId('save').click();
+  await page.getByTestId('to-bench').click();
+  await expect(page.locator('[data-kind="blink.read"]')).toContainText('Recording kept.');
+});
+
+test('a table is changed, taken in from a file after a dry run, and handed out; open jobs keep theirs', async ({ page }) => {
+  await page.goto('/blink');
+  await choose(page, 'Family', /^Oltrema C3/);
+  const table = page.getByTestId('blink-table');
+  const rows = table.locator('tbody tr');
+  await expect(rows.first()).toBeVisible();
+  const before = await rows.count();
+  await page.getByTestId('table-edit').click();
+  await table.getByRole('button', { name: 'Add a row' }).click();
+  await table.getByLabel(`Code ${before + 1}`).fill('3 3');
+  await page.getByTestId('table-store').click();
+  await expect(page.getByTestId('table-problems')).toContainText('source');
+  await table.getByLabel(`Meaning ${before + 1}`).fill('Fan stands');
+  await table.getByLabel(`Suspects ${before + 1}`).fill('fans=often');
+  await table.getByLabel(`Source ${before + 1}`).fill('written inside a cover');
+  await page.getByTestId('table-store').click();
+  await expect(page.getByTestId('table-history')).toContainText(`${before + 1} rows`);
+  await expect(table.locator('[data-row="code-3-3"]')).toContainText('Fan stands');
+
+  const download = page.waitForEvent('download');
+  await page.getByTestId('table-csv').click();
+  const file = await (await download).path();
+  await page.getByTestId('table-file').setInputFiles({
+    name: 'spoilt.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(
+      'id,groups,meaning,suspects,source,date,by\na,4,x,strips=often,cover,2026-01-01,Me\nb,4,y,strips=often,cover,2026-01-01,Me\n',
+    ),
+  });
+  await expect(page.getByTestId('table-problems')).toContainText('row 2 (b)');
+  await page.getByTestId('table-file').setInputFiles(file);
+  await expect(page.getByTestId('table-said')).toContainText(`${before + 1} rows, nothing wrong`);
+});
+
+test.describe('with a camera', () => {
+  let folder: string;
+  test.beforeAll(() => void (folder = mkdtempSync(path.join(os.tmpdir(), 'veglia-film-'))));
+  test.afterAll(() => rmSync(folder, { recursive: true, force: true }));
+
+  test('the light in its picture is followed and read', async ({ app }) => {
+    const film = path.join(folder, 'light.y4m');
+    writeFilm(film, { ...fourOne, groups: [3] });
+    const browser = await chromium.launch({
+      ...(process.env.VEGLIA_CHROMIUM === undefined
+        ? { executablePath: '/usr/bin/chromium' }
+        : { executablePath: process.env.VEGLIA_CHROMIUM }),
+      args: ['--use-fake-device-for-media-stream', '--use-fake-ui-for-media-stream', `--use-file-for-fake-video-capture=${film}`],
+    });
+    try {
+      const page = await browser.newPage();
+      await page.goto(`${app.address}/blink`);
+      await page.getByRole('tab', { name: 'Camera' }).click();
+      await page.locator('[data-test="camera-on"]').click();
+      await page.locator('[data-test="film-frame"] video').waitFor();
+      await page.locator('[data-test="record"]').click();
+      // As long as it takes to see three cycles of 3.5 s: the film runs in real time.
+      await expect(page.locator('.figure', { hasText: /^1[1-9] s$/ })).toBeVisible({ timeout: 60_000 });
+      await page.locator('[data-test="stop"]').click();
+      await expect(page.locator('[data-test="code"]')).toHaveText(/^3( white)?, repeats$/);
+      await expect(page.locator('[data-test="sure"]')).toHaveText('read');
+    } finally {
+      await browser.close();
+    }
+  });
+
+  test('refused, or none there: said plainly, with what to do', async ({ app }) => {
+    for (const [args, words] of [
+      [['--use-fake-device-for-media-stream'], 'The camera was refused'],
+      [[], 'There is no camera here'],
+    ] as const) {
+      const browser = await chromium.launch({ executablePath: process.env.VEGLIA_CHROMIUM ?? '/usr/bin/chromium', args: [...args] });
+      const page = await browser.newPage();
+      await page.goto(`${app.address}/blink`);
+      await page.getByRole('tab', { name: 'Camera' }).click();
+      await page.locator('[data-test="camera-on"]').click();
+      await expect(page.locator('[data-test="film-problem"]')).toContainText(words);
+      await page.getByRole('tab', { name: 'Tap along' }).click();
+      await expect(page.locator('[data-test="tap-pad"]')).toBeVisible();
+      await browser.close();
+    }
+  });
+});
+
+test('a video made in this browser is read; what is no video is told', async ({ page }) => {
+  await page.goto('/blink');
+  // Two flashes of 0.4 s, a pause of 1.6: recorded from a canvas in real time, four cycles.
+  const base64 = await page.evaluate(async () => {
+    const canvas = document.createElement('canvas');
+    canvas.width = 160;
+    canvas.height = 120;
+    const context = canvas.getContext('2d')!;
+    const recorder = new MediaRecorder(canvas.captureStream(30), { mimeType: 'video/webm', videoBitsPerSecond: 2_000_000 });
+    const parts: Blob[] = [];
+    recorder.ondataavailable = ({ data }) => parts.push(data);
+    const done = new Promise<void>((resolve) => (recorder.onstop = () => resolve()));
+    recorder.start();
+    const began = performance.now();
+    await new Promise<void>((resolve) => {
+      const draw = (): void => {
+        const s = (performance.now() - began) / 1000;
+        const inCycle = s % 2.8;
+        context.fillStyle = '#555';
+        context.fillRect(0, 0, 160, 120);
+        context.fillStyle = inCycle > 0.8 && inCycle < 2 && (inCycle - 0.8) % 0.8 < 0.4 ? '#fff' : '#222';
+        context.beginPath();
+        context.arc(80, 60, 9, 0, 7);
+        context.fill();
+        if (s < 11.5) requestAnimationFrame(draw);
+        else resolve();
+      };
+      draw();
+    });
+    recorder.stop();
+    await done;
+    const bytes = new Uint8Array(await new Blob(parts).arrayBuffer());
+    let text = '';
+    for (const byte of bytes) text += String.fromCharCode(byte);
+    return btoa(text);
+  });
+  await page.getByRole('tab', { name: 'Video' }).click();
+  await page.getByTestId('video-file').setInputFiles({ name: 'light.webm', mimeType: 'video/webm', buffer: Buffer.from(base64, 'base64') });
+  await page.getByTestId('record').click();
+  await expect(read(page).getByTestId('code')).toHaveText(/^2( white)?, repeats$/, { timeout: 60_000 });
+  await page.getByTestId('video-file').setInputFiles({ name: 'x.webm', mimeType: 'video/webm', buffer: Buffer.from('no film at all') });
+  await expect(page.getByTestId('film-problem')).toContainText('can’t play');
+});
