@@ -45,7 +45,8 @@ interface Flash {
   readonly colour?: Colour;
 }
 
-export function blinkingLight(seed: number, level: Level, shape: Shape, fps: number): Told {
+/** `lengthS`: how long it is filmed; by default three to four cycles. */
+export function blinkingLight(seed: number, level: Level, shape: Shape, fps: number, lengthS?: number): Told {
   const random = randomOf(seed);
   const between = (low: number, high: number): number => low + (high - low) * random();
   const whole = (low: number, high: number): number => Math.floor(between(low, high + 1));
@@ -79,7 +80,8 @@ export function blinkingLight(seed: number, level: Level, shape: Shape, fps: num
   // What is seen once only is filmed from before it begins.
   let t = once ? onS + offS + between(0.4, 1.5) : random() < 0.4 ? -between(0, 6) : between(0.2, 2);
   const cycleS = groups.reduce((sum, n) => sum + n * (onS + offS), 0) + pauseS + (groups.length - 1) * partS;
-  const untilS = Math.min(once ? t + cycleS + 6 : Math.max(t, 0) + (shape === 'long-short' ? 4.8 : 3.3) * cycleS + between(0, cycleS), 90);
+  const untilS =
+    lengthS ?? Math.min(once ? t + cycleS + 6 : Math.max(t, 0) + (shape === 'long-short' ? 4.8 : 3.3) * cycleS + between(0, cycleS), 90);
   const flashTimes: number[] = [];
   for (;;) {
     groups.forEach((count, group) => {

@@ -1,7 +1,7 @@
 export { codesElsewhere, codesMeant, type CodeMeant } from './likelihood.ts';
 export { codesGivenFault, groupDistance, misreadOnce, misreadTwice, nearestCodes, readingGivenCode } from './likelihood.ts';
 export type { BlinkReading } from './likelihood.ts';
-export { colourCourse, darkLogOdds, litCourse, otsuThreshold, pulsesOf, type LitCourse } from './light.ts';
+export { colourCourse, darkness, litCourse, otsuThreshold, pulsesOf, type LitCourse } from './light.ts';
 export {
   blinkAdvice,
   blinkKinds,

@@ -40,6 +40,8 @@ const strayWidth = 20;
 const roomRate = 0.15;
 const firstRounds = 3;
 const lastRounds = 3;
+/** Of a long recording two rounds show which beginning is the right one. */
+const longRecord = 1200;
 /** Lines of flicker looked for, at most; each is taken only where it explains this share of the residual's variance. */
 const flickerLines = 2;
 const flickerShare = 0.12;
@@ -190,14 +192,13 @@ export class LightModel {
     const averagedSlow = this.#smoother.apply(averaged);
     beginnings.push(over(levels));
     beginnings.push(over(averaged.map((level, i) => level - (averagedSlow[i] ?? 0))));
-    beginnings.push(over(levels.map((level, i) => level - (this.#smoothLevels[i] ?? 0))));
     const low = this.#rollingLow();
     beginnings.push(over(averaged.map((level, i) => level - (low[i] ?? 0))));
     if (this.#colourEvidence) beginnings.push(this.#colourEvidence.map((value) => 1 / (1 + exp(-value))));
     const none: Flicker = { values: new Float64Array(n), hertz: [] };
     let best: Fit | undefined;
     for (const beginning of beginnings) {
-      const fit = this.#improve(beginning, none, firstRounds);
+      const fit = this.#improve(beginning, none, n > longRecord ? firstRounds - 1 : firstRounds);
       if (fit && (!best || fit.logLikelihood > best.logLikelihood)) best = fit;
     }
     if (best) best = this.#standing(best, none);
@@ -458,8 +459,27 @@ const colourWeight = 2.2;
 const colourEvidence = (colours: NonNullable<LightTrace['colours']>, colour: LightColour): Float64Array =>
   Float64Array.from(colours, (one) => (one === colour ? colourWeight : one === undefined ? -colourWeight / 2 : -colourWeight));
 
+/** Above this rate two frames are taken for one: half the work, and the same light. */
+const enoughFps = 45;
+
+/** Neighbours joined two by two, where frames are many. */
+function thinned(trace: LightTrace): LightTrace {
+  const { timesS, levels, colours } = trace;
+  const n = timesS.length;
+  const span = (timesS[n - 1] ?? 0) - (timesS[0] ?? 0);
+  if (n < 200 || n / span < enoughFps) return trace;
+  const pairs = Array.from({ length: n >> 1 }, (_, i) => 2 * i);
+  const mean = (values: readonly number[], i: number): number => ((values[i] ?? 0) + (values[i + 1] ?? 0)) / 2;
+  return {
+    timesS: pairs.map((i) => mean(timesS, i)),
+    levels: pairs.map((i) => mean(levels, i)),
+    ...(colours ? { colours: pairs.map((i) => (colours[i] === colours[i + 1] ? colours[i] : undefined)) } : {}),
+  };
+}
+
 /** The course of the light, by its level; with a colour, helped by where that colour was seen. */
-export function litCourse(trace: LightTrace, colour?: LightColour): LitCourse & { frameS: number } {
+export function litCourse(filmed: LightTrace, colour?: LightColour): LitCourse & { frameS: number } {
+  const trace = thinned(filmed);
   const evidence = colour !== undefined && trace.colours ? colourEvidence(trace.colours, colour) : undefined;
   const model = new LightModel(Float64Array.from(trace.timesS), Float64Array.from(trace.levels), evidence);
   return { ...model.fit(), frameS: model.frameS };
@@ -519,17 +539,24 @@ export function pulsesOf(course: LitCourse, colours?: LightTrace['colours']): Pu
   return pulses;
 }
 
-/** Log odds that the light stayed dark from one time to another, by levels alone; 0 where no sample tells. */
-export function darkLogOdds(course: LitCourse, fromS: number, toS: number): number {
-  const { timesS: times, evidence } = course;
-  let low = 0;
-  let high = times.length;
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if ((times[middle] ?? 0) < fromS) low = middle + 1;
-    else high = middle;
-  }
-  let sum = 0;
-  for (let i = low; i < times.length && (times[i] ?? 0) <= toS; i++) sum -= evidence[i] ?? 0;
-  return sum;
+/** Log odds that the light stayed dark from one time to another, by levels alone; 0 where no sample tells. Sums are made once. */
+export function darkness({ timesS: times, evidence }: LitCourse): (fromS: number, toS: number) => number {
+  const sums = new Float64Array(times.length + 1);
+  for (let i = 0; i < times.length; i++) sums[i + 1] = (sums[i] ?? 0) - (evidence[i] ?? 0);
+  /** Samples before this time. */
+  const before = (seconds: number): number => {
+    let low = 0;
+    let high = times.length;
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      if ((times[middle] ?? 0) < seconds) low = middle + 1;
+      else high = middle;
+    }
+    return low;
+  };
+  return (fromS, toS) => {
+    const from = before(fromS);
+    const to = before(toS);
+    return to > from ? (sums[to] ?? 0) - (sums[from] ?? 0) : 0;
+  };
 }

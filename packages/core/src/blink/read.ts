@@ -1,5 +1,5 @@
 /** A light's recording, or taps in time with it, read: the code or why there is none, what else it may be, and what would settle it. */
-import { colourCourse, darkLogOdds, litCourse, pulsesOf, type LitCourse } from './light.ts';
+import { colourCourse, darkness, litCourse, pulsesOf, type LitCourse } from './light.ts';
 import { colourOf, rhythmOf, type Candidate, type Cycle, type Rhythm } from './rhythm.ts';
 import { traceProblem, type LightTrace, type Pulse, type Tap, type TraceProblem } from './trace.ts';
 import type { BlinkAfter, LightColour } from './words.ts';
@@ -53,7 +53,7 @@ export const sureCycles = 2;
 /** Of the whole cycles seen, so many must have the count; and one of one or two flashes must come this evenly. Values of ours. */
 const leastAgreement = 0.6;
 const slightUnevenness = 0.12;
-const slightAgreement = 0.9;
+const slightAgreement = 0.95;
 /** Log likelihood a sample must gain by two states for there to be a blinking light at all, and all samples together. */
 const leastGain = 0.005;
 const leastGainInAll = 14;
@@ -177,7 +177,8 @@ const flawShare = 0.22;
 
 /** Flashes without splinters: gaps too doubtful to be one are closed, flashes too doubtful left out; those cut off by an end may be weak. */
 function withoutFlaws(pulses: readonly Pulse[], course: LitCourse): Pulse[] {
-  const gaps = pulses.slice(1).map((one, i) => darkLogOdds(course, pulses[i]?.offS ?? 0, one.onS));
+  const dark = darkness(course);
+  const gaps = pulses.slice(1).map((one, i) => dark(pulses[i]?.offS ?? 0, one.onS));
   const usualGap = lowerUsual(gaps);
   const joined: Pulse[] = [];
   pulses.forEach((one, i) => {
@@ -212,7 +213,7 @@ function readCourse(trace: LightTrace, course: LitCourse & { frameS: number }, c
   const { flashes, before, after } = standing(pulses);
   const source = { jitterS: Math.max(course.frameS * 0.45, 0.008), missed: 0.004, extra: 0.004, lengths: true };
   const recorded = { fromS: before?.offS ?? fromS, toS: after?.onS ?? toS };
-  const rhythm = rhythmOf({ pulses: flashes, recorded, source, dark: (a, b) => darkLogOdds(read, a, b) });
+  const rhythm = rhythmOf({ pulses: flashes, recorded, source, dark: darkness(read) });
   const result = resultOf({
     rhythm,
     pulses: flashes,
@@ -246,7 +247,12 @@ export function readTrace(trace: LightTrace): TraceReading {
   const worth = ({ kind, reading, cycles }: BlinkResult): number =>
     reading ? 10 + Math.min(cycles, 3) + reading.odds : kind === 'steady' ? 0 : 1;
   const best = tries.reduce((a, b) => (worth(b) > worth(a) ? b : a));
-  return best.reading ? { ...best, reading: { ...best.reading, colour } } : best;
+  if (!best.reading) return best;
+  // Level and colour are two witnesses: where both tell a code and not the same one, nothing is sure.
+  const { groups, sure } = best.reading;
+  const agreed = tries.every(({ reading }) => !reading || reading.groups.join() === groups.join());
+  const advice = sure && !agreed ? 'count-again' : best.advice;
+  return { ...best, advice, reading: { ...best.reading, colour, sure: sure && agreed } };
 }
 
 /** A hand in time with a light: how far a tap is off, seconds, and how often one is missed or doubled. Values of ours. */

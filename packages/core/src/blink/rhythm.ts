@@ -71,9 +71,12 @@ const longRatio = 1.75;
 const lonePauseS = 1;
 const lonePauseRatio = 2.1;
 const mostGroups = 4;
+/** Ways to split the flashes whose neighbours are looked at. */
+const fewWays = 3;
 const mostCount = 40;
 /** Natural log: of a group more than needed, with a gap of its own to fit; and the share of a count that the model can't be trusted about (a set may do odd things). */
 const groupPrice = 5.5;
+const groupPriceOfTaps = 4;
 const modelError = 0.004;
 /** Natural log of the odds, before any flash is seen, that a light which flashes has no rhythm. */
 const randomPrior = -2;
@@ -248,7 +251,9 @@ function timingOf(found: Split, groups: readonly number[], source: RhythmSource,
   const period = all.length > 0 ? median(all) : min(fallbackPauseS / 3, 0.6);
   // One odd member of few says nothing of the rest: what the source brings is the floor.
   const deviations = periods.flatMap((list) => list.map((value) => value - median(list)));
-  const periodSigma = max(source.jitterS * Math.SQRT2, min(spread(deviations.length > 2 ? deviations : [0], 0), period * 0.25), 0.012);
+  // A hand's jitter is what it is: more than that is another interval taken for one within a group.
+  const widest = source.lengths ? period * 0.25 : source.jitterS * Math.SQRT2 * 1.3;
+  const periodSigma = max(source.jitterS * Math.SQRT2, min(spread(deviations.length > 2 ? deviations : [0], 0), widest), 0.012);
   const pause = pauses.length > 0 ? median(pauses) : fallbackPauseS;
   return {
     periodS: periods.map((list) => (list.length > 0 ? median(list) : period)),
@@ -467,21 +472,32 @@ export function rhythmOf(input: RhythmInput): Rhythm {
   const blurred = Number.isFinite(shortest) ? (source.lengths ? [1.5, 1.8] : [1.3, 1.5, 1.75]).map((times) => times * shortest) : [];
   const parts = (index: number, pause: number): number[] =>
     [...new Set([...thresholds.slice(0, index), ...blurred])].filter((one) => one < pause / 1.2);
+  const price = source.lengths ? groupPrice : groupPriceOfTaps;
   const scored = new Map<string, { groups: readonly number[]; score: number; found: Split; timing: Timing }>();
+  const score = (groups: readonly number[], found: Split): number => {
+    const timing = timingOf(found, groups, source, max(found.within * 1.3, trailing));
+    const value = likelihood(templateOf(groups, timing), events, input) - price * (groups.length - 1);
+    const key = groups.join('-');
+    const known = scored.get(key);
+    if (!Number.isNaN(value) && (!known || value > known.score)) scored.set(key, { groups, score: value, found, timing });
+    return value;
+  };
+  // First what each way to split them says itself; then, for the best few, what else each may be.
+  const ways: { found: Split; seen: number[][]; score: number }[] = [];
+  const tried = new Set<string>();
   for (const [index, pause] of thresholds.entries()) {
     for (const part of [undefined, ...parts(index, pause)]) {
       const found = split(events, pause, part, recorded, source.lengths);
+      const same = found.cycles.map(({ groups, whole }) => `${groups.join('-')}${whole ? '' : '?'}`).join(' ');
+      if (tried.has(same)) continue;
+      tried.add(same);
       const seen = tallied(found.cycles).filter((groups) => groups.length <= mostGroups && groups.every((count) => count <= mostCount));
-      const first = seen[0];
-      if (!first) continue;
-      const tried = new Map([first, ...neighbours(first), ...seen.slice(1, 4)].map((groups) => [groups.join('-'), groups]));
-      for (const [key, groups] of tried) {
-        const timing = timingOf(found, groups, source, max(pause * 1.3, trailing));
-        const score = likelihood(templateOf(groups, timing), events, input) - groupPrice * (groups.length - 1);
-        const known = scored.get(key);
-        if (!Number.isNaN(score) && (!known || score > known.score)) scored.set(key, { groups, score, found, timing });
-      }
+      if (seen[0]) ways.push({ found, seen, score: score(seen[0], found) });
     }
+  }
+  for (const { found, seen } of ways.sort((a, b) => b.score - a.score).slice(0, fewWays)) {
+    const others = new Map([...neighbours(seen[0] ?? []), ...seen.slice(1, 4)].map((groups) => [groups.join('-'), groups]));
+    for (const groups of others.values()) score(groups, found);
   }
   const atRandom = randomLikelihood(events) + randomPrior;
   const ranked = [...scored.values()].sort((a, b) => b.score - a.score || a.groups.length - b.groups.length);
