@@ -23,7 +23,7 @@ export interface LitCourse {
   /** Of the lit level over the dark one, in the trace's unit; 0 where only one state was seen. */
   readonly contrast: number;
   readonly noise: number;
-  /** Flicker taken off, hertz as the camera folds it. */
+  /** Flicker taken off, hertz as the frames looked at fold it. */
   readonly flickerHertz: readonly number[];
   /** Log likelihood gained over a light that never changes, for each sample. */
   readonly gain: number;
