@@ -1,10 +1,11 @@
 /** What axe (Deque's rules for WCAG 2 A and AA) finds on every screen, light and dark; and what works without a mouse. */
 import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
+import { choose } from './support/steps.ts';
 import { expect, test } from './support/app.ts';
 
 test.use({ withDemo: true });
-// Seven screens in one test, each looked at by some ninety rules.
+// Eight screens in one test, each looked at by some ninety rules.
 test.describe.configure({ timeout: 300_000 });
 
 const jobOf = async (page: Page, state: string): Promise<string> => {
@@ -26,6 +27,17 @@ const screens: [string, (page: Page) => Promise<void>][] = [
   ['bench', async (page) => void (await page.goto(`/jobs/${await jobOf(page, 'on-the-bench')}`))],
   ['close', async (page) => void (await page.goto(`/jobs/${await jobOf(page, 'on-the-bench')}/close`))],
   ['call', async (page) => void (await page.goto(`/jobs/${await jobOf(page, 'on-the-bench')}/call`))],
+  [
+    'lights',
+    async (page) => {
+      await page.goto('/blink');
+      await choose(page, 'Family', /^Quorvane QK3/);
+      await page.getByRole('tab', { name: 'Simulated' }).click();
+      await page.locator('[data-simulate="six"]').click();
+      await expect(page.getByTestId('code')).toBeVisible();
+      await page.getByTestId('table-edit').click();
+    },
+  ],
   ['counted', async (page) => void (await page.goto('/experience'))],
   ['settings', async (page) => void (await page.goto('/settings'))],
 ];

@@ -30,6 +30,29 @@ async function intake(page, address) {
   await page.evaluate('scrollTo(0, 0)');
 }
 
+/** A simulated light of a family, read. */
+async function light(page, address) {
+  await page.goto(`${address}/blink`);
+  await page.getByLabel('Family', { exact: true }).focus();
+  await page.keyboard.type('QK3');
+  await page.getByRole('option', { name: 'Quorvane QK3' }).click();
+  await page.getByRole('tab', { name: 'Simulated' }).click();
+  await page.locator('[data-simulate="three-one"]').click();
+  await page.locator('[data-test="code"]').waitFor();
+  await page.locator('[data-test="blink-table"]').waitFor();
+}
+async function tapped(page, address) {
+  await page.clock.install();
+  await page.goto(`${address}/blink`);
+  await page.locator('[data-test="tap-pad"]').focus();
+  for (let k = 0; k < 10; k++) {
+    await page.keyboard.press('b');
+    await page.clock.runFor(k === 4 || k === 9 ? 2000 : 600);
+  }
+  await page.locator('[data-test="sure"]').waitFor();
+  await page.evaluate('scrollTo(0, 0)');
+}
+
 /** Name -> how to get there, and where it isn't the usual light window of 1280x800. */
 const pictures = {
   shelves: {
@@ -67,6 +90,9 @@ const pictures = {
       await page.getByText('Memory written').waitFor();
     },
   },
+  lights: { go: light },
+  'lights-dark': { go: light, dark: true },
+  'lights-phone': { go: tapped, viewport: { width: 390, height: 844 } },
   counted: {
     go: async (page, address) => {
       await page.goto(`${address}/experience`);

@@ -57,7 +57,9 @@ const details = computed(() => {
   ].join(' · ');
 });
 const family = computed(() => props.compiled.families.get(props.family ?? ''));
-const meant = computed(() => (props.taken && family.value ? codesMeant(family.value, props.taken) : []));
+/** Rows less likely than this are no help to anybody. */
+const leastOdds = 0.03;
+const meant = computed(() => (props.taken && family.value ? codesMeant(family.value, props.taken, leastOdds) : []));
 const known = computed(() => meant.value.some(({ distance }) => distance === 0));
 const elsewhere = computed(() =>
   props.taken && props.taken.groups.length > 0 && !known.value
@@ -164,6 +166,9 @@ function correct(): void {
 }
 li {
   padding: 3px 0;
+}
+.figure {
+  white-space: nowrap;
 }
 .small {
   display: block;
