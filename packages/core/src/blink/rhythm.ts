@@ -406,6 +406,36 @@ function tallied(cycles: readonly Cycle[]): number[][] {
   return [...votes.values()].sort((a, b) => b.votes - a.votes || b.groups.length - a.groups.length).map(({ groups }) => [...groups]);
 }
 
+/** Gaps between parts last at least this many times those within, on the mean of the cycles. */
+const partRatio = 1.25;
+
+/**
+ * Groups that one cycle alone doesn't show: over all cycles of the same number of flashes the mean interval in each place is known better
+ * than any one of them. Undefined where the places don't fall into two kinds.
+ */
+function partedInPlace(found: Split, count: number): { found: Split; groups: number[] } | undefined {
+  const alike = found.bursts.filter((burst) => burst.length === count);
+  if (count < 3 || alike.length < 2) return undefined;
+  const means = Array.from({ length: count - 1 }, (_, place) =>
+    median(alike.map((burst) => (burst[place + 1]?.onS ?? 0) - (burst[place]?.onS ?? 0))),
+  );
+  const sorted = [...means].sort((a, b) => a - b);
+  let best: { at: number; jump: number } | undefined;
+  for (let i = 1; i < sorted.length; i++) {
+    const jump = (sorted[i] ?? 0) / (sorted[i - 1] ?? 1);
+    if (sorted.length - i < mostGroups && (!best || jump > best.jump)) best = { at: ((sorted[i] ?? 0) + (sorted[i - 1] ?? 0)) / 2, jump };
+  }
+  if (!best || best.jump < partRatio) return undefined;
+  const { at } = best;
+  const groups = [1];
+  for (const mean of means) {
+    if (mean > at) groups.push(1);
+    else groups[groups.length - 1] = (groups.at(-1) ?? 0) + 1;
+  }
+  const cycles = found.cycles.map((cycle, index) => (found.bursts[index]?.length === count ? { ...cycle, groups } : cycle));
+  return { groups, found: { ...found, cycles } };
+}
+
 /** A gap in the frames can join two flashes: one as long as two and the gap between is two. */
 function parted(pulses: readonly Pulse[], input: RhythmInput): Pulse[] {
   if (!input.source.lengths || pulses.length < 4) return [...pulses];
@@ -493,6 +523,8 @@ export function rhythmOf(input: RhythmInput): Rhythm {
       tried.add(same);
       const seen = tallied(found.cycles).filter((groups) => groups.length <= mostGroups && groups.every((count) => count <= mostCount));
       if (seen[0]) ways.push({ found, seen, score: score(seen[0], found) });
+      const parted = part === undefined && seen[0]?.length === 1 ? partedInPlace(found, seen[0][0] ?? 0) : undefined;
+      if (parted) ways.push({ found: parted.found, seen: [parted.groups], score: score(parted.groups, parted.found) });
     }
   }
   for (const { found, seen } of ways.sort((a, b) => b.score - a.score).slice(0, fewWays)) {
