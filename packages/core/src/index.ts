@@ -171,6 +171,7 @@ export {
   codesElsewhere,
   codesGivenFault,
   codesMeant,
+  colourNamed,
   coloursOfSpot,
   followSpot,
   lightAt,

@@ -14,6 +14,12 @@ describe('a trace', () => {
     });
   });
 
+  test('other words for amber are amber, and a light that is off has no colour', () => {
+    expect(readTraceCsv('time_s,level,colour\n0,1,orange\n1,2,off\n2,3,-')).toEqual({
+      trace: { timesS: [0, 1, 2], levels: [1, 2, 3], colours: ['amber', undefined, undefined] },
+    });
+  });
+
   test('written and read is the same', () => {
     const trace = { timesS: [0, 0.033, 0.07], levels: [3, 4.25, -1e-7], colours: ['red', undefined, 'amber'] as const };
     expect(readTraceCsv(writeTraceCsv(trace))).toEqual({ trace });

@@ -5,13 +5,15 @@
  * `id,groups,colour,after,meaning,suspects,first_check,notices,source,date,by`; groups joined by hyphens (empty: no light at all),
  * suspects as `fault=word` joined by semicolons.
  */
-import { blinkTableSchema, lightColours, type LightColour, type LightTrace, type Problem } from '@veglia/core';
+import { blinkTableSchema, colourNamed, lightColours, type LightColour, type LightTrace, type Problem } from '@veglia/core';
 import Papa from 'papaparse';
 
 export type ReadTrace = { readonly trace: LightTrace } | { readonly problems: readonly Problem[] };
 
 /** Told at most; a file that is wrong throughout is wrong in its first rows, too. */
 const mostProblems = 20;
+/** Words for a light that shows no colour at that moment. */
+const noColour = new Set(['', '-', 'off', 'dark', 'none', 'unknown']);
 
 interface Rows {
   readonly header: readonly string[];
@@ -48,8 +50,8 @@ export function readTraceCsv(text: string, where = 'file'): ReadTrace {
     timesS.push(number(row.time_s, at, 'time_s'));
     levels.push(number(row.level, at, 'level'));
     const colour = row.colour?.trim().toLowerCase() ?? '';
-    const known = lightColours.find((one) => one === colour);
-    if (colour !== '' && !known)
+    const known = colourNamed(colour);
+    if (!known && !noColour.has(colour))
       problems.push({ code: 'schema', where: `${at}, colour`, value: colour, expected: lightColours.join(', ') });
     colours.push(known);
   });

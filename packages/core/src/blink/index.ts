@@ -17,7 +17,7 @@ export {
 export { rhythmOf, type Candidate, type Cycle, type Rhythm, type RhythmInput, type RhythmSource } from './rhythm.ts';
 export { coloursOfSpot, followSpot, lightAt, type Picture, type Spot, type SpotLight } from './spot.ts';
 export { Smoother } from './smooth.ts';
-export { parseSeen, type Seen } from './seen.ts';
+export { colourNamed, parseSeen, type Seen } from './seen.ts';
 export { traceProblem, traceProblems, type LightTrace, type Pulse, type Tap, type TraceProblem } from './trace.ts';
 export {
   blinkAfters,

@@ -20,6 +20,8 @@ export interface LitCourse {
   /** Log odds of lit against dark that each sample alone gives. */
   readonly evidence: Float64Array;
   readonly baseline: Float64Array;
+  /** Of the samples of the course, where known: fewer than the trace's where frames were many. */
+  readonly colours?: NonNullable<LightTrace['colours']>;
   /** Of the lit level over the dark one, in the trace's unit; 0 where only one state was seen. */
   readonly contrast: number;
   readonly noise: number;
@@ -482,7 +484,7 @@ export function litCourse(filmed: LightTrace, colour?: LightColour): LitCourse &
   const trace = thinned(filmed);
   const evidence = colour !== undefined && trace.colours ? colourEvidence(trace.colours, colour) : undefined;
   const model = new LightModel(Float64Array.from(trace.timesS), Float64Array.from(trace.levels), evidence);
-  return { ...model.fit(), frameS: model.frameS };
+  return { ...model.fit(), frameS: model.frameS, ...(trace.colours ? { colours: trace.colours } : {}) };
 }
 
 /** The course of the light of one colour by colour alone: another light beside it makes the level say nothing. */
@@ -506,8 +508,8 @@ export function colourCourse(trace: LightTrace, colour: LightColour): LitCourse 
 }
 
 /** Flashes: stretches more likely lit than dark, their edges where the chance crosses one half between two samples. */
-export function pulsesOf(course: LitCourse, colours?: LightTrace['colours']): Pulse[] {
-  const { timesS: times, lit, evidence } = course;
+export function pulsesOf(course: LitCourse): Pulse[] {
+  const { timesS: times, lit, evidence, colours } = course;
   const pulses: Pulse[] = [];
   const n = times.length;
   let begin = -1;

@@ -107,6 +107,19 @@ describe('a filmed light', () => {
     expect(read(trace).reading).toMatchObject({ groups: [2, 3], colour: 'green', sure: true });
   });
 
+  test.each([30, 60])(
+    'two colours in turn with dark between are one code: its groups change with the colour (%d frames a second)',
+    (fps) => {
+      const flashes = flashesOf({ groups: [3, 2], part: 0.3 });
+      const { timesS, levels } = filmed(flashes, 20, fps);
+      const at = (t: number): number => flashes.findIndex(([from, to]) => t >= from && t < to);
+      const colours = timesS.map((t) => (at(t) < 0 ? undefined : at(t) % 5 < 3 ? ('red' as const) : ('green' as const)));
+      const { reading } = read({ timesS, levels, colours });
+      expect(reading).toMatchObject({ groups: [3, 2], sure: true });
+      expect(reading?.colour).toBeUndefined();
+    },
+  );
+
   test.each<[string, LightTrace, string]>([
     ['too short', { timesS: [0, 1], levels: [0, 1] }, 'too-short'],
     ['no number', { timesS: Array.from({ length: 9 }, (_, i) => i), levels: [0, 1, 2, Number.NaN, 4, 5, 6, 7, 8] }, 'not-finite'],

@@ -196,13 +196,18 @@ function withoutFlaws(pulses: readonly Pulse[], course: LitCourse): Pulse[] {
 }
 const touches = (one: Pulse, { timesS }: LitCourse): boolean => one.onS <= (timesS[1] ?? 0) || one.offS >= (timesS.at(-2) ?? 0);
 
-function readCourse(trace: LightTrace, course: LitCourse & { frameS: number }, colour?: LightColour): BlinkResult {
+function readCourse(
+  trace: LightTrace,
+  course: LitCourse & { frameS: number },
+  colour?: LightColour,
+  kind?: (pulse: Pulse) => boolean | undefined,
+): BlinkResult {
   const fromS = trace.timesS[0] ?? 0;
   const toS = trace.timesS.at(-1) ?? 0;
   const n = trace.timesS.length;
   const steady: BlinkResult = { kind: 'steady', alternatives: [], cycles: 0, advice: 'nothing-blinks', pulses: [], seen: [], course };
   if (course.contrast === 0 || course.gain < leastGain || course.gain * n < leastGainInAll) return steady;
-  let pulses = withoutFlaws(pulsesOf(course, trace.colours), course);
+  let pulses = withoutFlaws(pulsesOf(course), course);
   if (colour !== undefined) pulses = pulses.map((one) => ({ ...one, colour }));
   if (pulses.length === 0) return steady;
   let read: LitCourse = course;
@@ -213,7 +218,7 @@ function readCourse(trace: LightTrace, course: LitCourse & { frameS: number }, c
   const { flashes, before, after } = standing(pulses);
   const source = { jitterS: Math.max(course.frameS * 0.45, 0.008), missed: 0.004, extra: 0.004, lengths: true };
   const recorded = { fromS: before?.offS ?? fromS, toS: after?.onS ?? toS };
-  const rhythm = rhythmOf({ pulses: flashes, recorded, source, dark: darkness(read) });
+  const rhythm = rhythmOf({ pulses: flashes, recorded, source, dark: darkness(read), ...(kind ? { kind } : {}) });
   const result = resultOf({
     rhythm,
     pulses: flashes,
@@ -230,6 +235,13 @@ function readCourse(trace: LightTrace, course: LitCourse & { frameS: number }, c
   return slow ? { ...result, advice: 'too-slow-a-camera' } : faint ? { ...result, advice: 'too-faint' } : result;
 }
 
+/** Two colours with dark between them are one code in two colours; a standby light that gives way to another leaves none. */
+function takeTurns({ colours }: LightTrace, lights: readonly LightColour[]): boolean {
+  const all = colours?.length ?? 0;
+  const share = (light: LightColour | undefined): number => (colours?.filter((one) => one === light).length ?? 0) / Math.max(1, all);
+  return share(undefined) >= 0.2 && lights.every((light) => share(light) <= 0.5);
+}
+
 /** Reads a recording. Where several colours shine, each is read as a light of its own, and the one that blinks counts. */
 export function readTrace(trace: LightTrace): TraceReading {
   const problem = traceProblem(trace);
@@ -241,6 +253,17 @@ export function readTrace(trace: LightTrace): TraceReading {
   const share = (colour: LightColour): number => trace.colours?.filter((one) => one === colour).length ?? 0;
   const [colour] = [...colours].sort((a, b) => share(a) - share(b) || (a < b ? -1 : 1));
   if (colour === undefined) return plain;
+  const [one, other] = colours;
+  if (one !== undefined && other !== undefined && takeTurns(trace, colours)) {
+    const { reading, ...rest } = readCourse(trace, litCourse(trace), undefined, (pulse) =>
+      pulse.colour === undefined ? undefined : pulse.colour === one,
+    );
+    // Of two colours the code has none of its own.
+    if (reading) {
+      const { groups, after, odds, sure } = reading;
+      return { ...rest, reading: { groups, ...(after ? { after } : {}), odds, sure } };
+    }
+  }
   const byColour = readCourse(trace, colourCourse(trace, colour), colour);
   const tries =
     colours.length > 1 ? [byColour.reading ? byColour : plain] : [byColour, readCourse(trace, litCourse(trace, colour), colour), plain];

@@ -30,6 +30,8 @@ export interface RhythmInput {
   readonly pulses: readonly Pulse[];
   readonly recorded: Stretch;
   readonly source: RhythmSource;
+  /** Two kinds of flash where something else than length tells them apart (colour); a change of kind begins a group. */
+  readonly kind?: (pulse: Pulse) => boolean | undefined;
   /** Log odds that nothing flashed in there; by default it can't be told. */
   readonly dark?: (fromS: number, toS: number) => number;
 }
@@ -480,7 +482,7 @@ export function rhythmOf(input: RhythmInput): Rhythm {
     onS: one.onS,
     offS: one.offS,
     logOdds: one.logOdds,
-    long: threshold === undefined || cut(one) ? undefined : one.offS - one.onS >= threshold,
+    long: input.kind ? input.kind(one) : threshold === undefined || cut(one) ? undefined : one.offS - one.onS >= threshold,
   }));
   const gaps = events.slice(1).map((event, i) => gapOf(events[i] as Event, event, source.lengths));
   const error = source.jitterS * (source.lengths ? 1 : 1.6);

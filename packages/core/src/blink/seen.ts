@@ -41,6 +41,9 @@ const colours: Readonly<Record<string, LightColour>> = {
   orange: 'amber',
   yellow: 'amber',
 };
+/** Undefined for a word that is no colour of a light. */
+export const colourNamed = (word: string): LightColour | undefined => (Object.hasOwn(colours, word) ? colours[word] : undefined);
+
 /** Words that say nothing more. */
 const filling = new Set(
   'times time x blink blinks flash flashes long short pause then and a the light led it of goes stays fast slow quick'.split(' '),
