@@ -1,7 +1,9 @@
 export { codesElsewhere, codesMeant, type CodeMeant } from './likelihood.ts';
 export { codesGivenFault, groupDistance, misreadOnce, misreadTwice, nearestCodes, readingGivenCode } from './likelihood.ts';
 export type { BlinkReading } from './likelihood.ts';
-export { colourCourse, darkness, litCourse, otsuThreshold, pulsesOf, type LitCourse } from './light.ts';
+export { otsuThreshold } from './chain.ts';
+export { darkness, pulsesOf } from './flashes.ts';
+export { colourCourse, litCourse, type LitCourse } from './light.ts';
 export {
   blinkAdvice,
   blinkKinds,
@@ -14,7 +16,8 @@ export {
   type BlinkResult,
   type TraceReading,
 } from './read.ts';
-export { rhythmOf, type Candidate, type Cycle, type Rhythm, type RhythmInput, type RhythmSource } from './rhythm.ts';
+export type { Cycle, RhythmInput, RhythmSource } from './events.ts';
+export { rhythmOf, type Candidate, type Rhythm } from './rhythm.ts';
 export { coloursOfSpot, followSpot, lightAt, type Picture, type Spot, type SpotLight } from './spot.ts';
 export { Smoother } from './smooth.ts';
 export { colourNamed, parseSeen, type Seen } from './seen.ts';

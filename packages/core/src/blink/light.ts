@@ -6,12 +6,13 @@
  * those, lit(t) follows from a hidden Markov chain of two states (forward-backward; Rabiner, 1989). The two are repeated in turn, from
  * several beginnings; the likeliest end is kept.
  */
+import { clamp, forwardBackward, otsuThreshold, pace, quantile } from './chain.ts';
 import { Smoother } from './smooth.ts';
-import type { LightTrace, Pulse } from './trace.ts';
+import type { LightTrace } from './trace.ts';
 import type { LightColour } from './words.ts';
 
 // Taken once: looked up millions of times, and slow to find where a test runs in a context of its own.
-const { abs, cos, exp, floor, log, max, min, sin, sqrt } = Math;
+const { cos, exp, floor, log, max, min, sin, sqrt } = Math;
 
 export interface LitCourse {
   readonly timesS: Float64Array;
@@ -33,8 +34,6 @@ export interface LitCourse {
 
 /** Slow changes of the room are those slower than this, seconds: longer than a flash, shorter than a passing cloud. */
 const roomTimeS = 1.6;
-/** How long a state of a blinking light typically lasts, seconds: only a beginning, the levels decide. */
-const dwellS = 0.3;
 /** Share of samples that fit neither state (a glint, a hand), and how far out they may lie in units of noise. */
 const strayShare = 0.01;
 const strayWidth = 20;
@@ -50,95 +49,6 @@ const flickerShare = 0.12;
 /** Slower than this the baseline follows, hertz. */
 const slowestFlicker = 0.15;
 const stretchS = 2;
-
-const clamp = (value: number, low: number, high: number): number => min(high, max(low, value));
-
-function quantile(sorted: ArrayLike<number>, q: number): number {
-  const at = (sorted.length - 1) * q;
-  const low = floor(at);
-  const a = sorted[low] ?? 0;
-  return a + ((sorted[low + 1] ?? a) - a) * (at - low);
-}
-
-/** The split of a list in two that leaves least variance within (Otsu, 1979), on 64 steps between the 1st and the 99th percent. */
-export function otsuThreshold(values: ArrayLike<number>): number {
-  const sorted = Float64Array.from(values).sort();
-  const low = quantile(sorted, 0.01);
-  const high = quantile(sorted, 0.99);
-  if (!(high > low)) return high;
-  const bins = 64;
-  const counts = new Float64Array(bins);
-  for (const value of sorted) {
-    const bin = clamp(floor(((value - low) / (high - low)) * bins), 0, bins - 1);
-    counts[bin] = (counts[bin] ?? 0) + 1;
-  }
-  let total = 0;
-  let sum = 0;
-  counts.forEach((count, bin) => {
-    total += count;
-    sum += count * bin;
-  });
-  let best = -1;
-  let at = 0;
-  let behind = 0;
-  let sumBehind = 0;
-  counts.forEach((count, bin) => {
-    behind += count;
-    sumBehind += count * bin;
-    const ahead = total - behind;
-    if (behind === 0 || ahead === 0) return;
-    const difference = sumBehind / behind - (sum - sumBehind) / ahead;
-    const between = behind * ahead * difference * difference;
-    if (between > best) {
-      best = between;
-      at = bin;
-    }
-  });
-  return low + ((at + 1) / bins) * (high - low);
-}
-
-/** Chances of being lit from each sample's log odds, and the log likelihood against all dark. `stay`: chance of no change since the last. */
-function forwardBackward(evidence: Float64Array, stay: Float64Array): { lit: Float64Array; logLikelihood: number } {
-  const n = evidence.length;
-  const forward = new Float64Array(n);
-  let logLikelihood = 0;
-  let a = 0.5;
-  for (let i = 0; i < n; i++) {
-    const same = stay[i] ?? 0.5;
-    // Held against a light that stays dark in the same chain.
-    logLikelihood -= log(i === 0 ? 0.5 : same);
-    const before = i === 0 ? 0.5 : a * same + (1 - a) * (1 - same);
-    const e = exp(clamp(evidence[i] ?? 0, -60, 60));
-    const total = before * e + (1 - before);
-    logLikelihood += log(total);
-    a = (before * e) / total;
-    forward[i] = a;
-  }
-  const lit = new Float64Array(n);
-  lit[n - 1] = forward[n - 1] ?? 0;
-  let odds = 1;
-  for (let i = n - 2; i >= 0; i--) {
-    const same = stay[i + 1] ?? 0.5;
-    const e = exp(clamp(evidence[i + 1] ?? 0, -60, 60));
-    // Ratio of what follows given lit to the same given dark.
-    odds = clamp((same * e * odds + (1 - same)) / ((1 - same) * e * odds + same), 1e-26, 1e26);
-    const f = forward[i] ?? 0;
-    lit[i] = (f * odds) / (f * odds + (1 - f));
-  }
-  return { lit, logLikelihood };
-}
-
-/** Chance that a light of two states hasn't changed between two samples, and the usual time between them. */
-function pace(times: Float64Array): { stay: Float64Array; frameS: number } {
-  const stay = new Float64Array(times.length).fill(0.5);
-  const steps = new Float64Array(max(0, times.length - 1));
-  for (let i = 1; i < times.length; i++) {
-    const dt = (times[i] ?? 0) - (times[i - 1] ?? 0);
-    steps[i - 1] = dt;
-    stay[i] = clamp((1 + exp((-2 * dt) / dwellS)) / 2, 0.5, 1 - 1e-6);
-  }
-  return { stay, frameS: quantile(steps.sort(), 0.5) };
-}
 
 interface Flicker {
   readonly values: Float64Array;
@@ -504,61 +414,5 @@ export function colourCourse(trace: LightTrace, colour: LightColour): LitCourse 
     flickerHertz: [],
     gain: logLikelihood / timesS.length,
     frameS,
-  };
-}
-
-/** Flashes: stretches more likely lit than dark, their edges where the chance crosses one half between two samples. */
-export function pulsesOf(course: LitCourse): Pulse[] {
-  const { timesS: times, lit, evidence, colours } = course;
-  const pulses: Pulse[] = [];
-  const n = times.length;
-  let begin = -1;
-  const crossing = (i: number): number => {
-    const [a, b] = [lit[i - 1] ?? 0, lit[i] ?? 0];
-    const share = abs(b - a) > 1e-9 ? (0.5 - a) / (b - a) : 0.5;
-    return (times[i - 1] ?? 0) + clamp(share, 0, 1) * ((times[i] ?? 0) - (times[i - 1] ?? 0));
-  };
-  for (let i = 0; i <= n; i++) {
-    const on = i < n && (lit[i] ?? 0) > 0.5;
-    if (on && begin < 0) begin = i;
-    if (on || begin < 0) continue;
-    let sum = 0;
-    const votes = new Map<LightColour, number>();
-    for (let k = begin; k < i; k++) {
-      sum += evidence[k] ?? 0;
-      const colour = colours?.[k];
-      if (colour !== undefined) votes.set(colour, (votes.get(colour) ?? 0) + 1);
-    }
-    const [winner] = [...votes].sort((x, y) => y[1] - x[1] || (x[0] < y[0] ? -1 : 1));
-    pulses.push({
-      onS: begin === 0 ? (times[0] ?? 0) : crossing(begin),
-      offS: i === n ? (times[n - 1] ?? 0) : crossing(i),
-      logOdds: sum,
-      ...(winner ? { colour: winner[0] } : {}),
-    });
-    begin = -1;
-  }
-  return pulses;
-}
-
-/** Log odds that the light stayed dark from one time to another, by levels alone; 0 where no sample tells. Sums are made once. */
-export function darkness({ timesS: times, evidence }: LitCourse): (fromS: number, toS: number) => number {
-  const sums = new Float64Array(times.length + 1);
-  for (let i = 0; i < times.length; i++) sums[i + 1] = (sums[i] ?? 0) - (evidence[i] ?? 0);
-  /** Samples before this time. */
-  const before = (seconds: number): number => {
-    let low = 0;
-    let high = times.length;
-    while (low < high) {
-      const middle = (low + high) >> 1;
-      if ((times[middle] ?? 0) < seconds) low = middle + 1;
-      else high = middle;
-    }
-    return low;
-  };
-  return (fromS, toS) => {
-    const from = before(fromS);
-    const to = before(toS);
-    return to > from ? (sums[to] ?? 0) - (sums[from] ?? 0) : 0;
   };
 }

@@ -1,6 +1,8 @@
 /** A light's recording, or taps in time with it, read: the code or why there is none, what else it may be, and what would settle it. */
-import { colourCourse, darkness, litCourse, pulsesOf, type LitCourse } from './light.ts';
-import { colourOf, rhythmOf, type Candidate, type Cycle, type Rhythm } from './rhythm.ts';
+import { darkness, pulsesOf } from './flashes.ts';
+import { colourCourse, litCourse, type LitCourse } from './light.ts';
+import type { Cycle } from './events.ts';
+import { colourOf, rhythmOf, type Candidate, type Rhythm } from './rhythm.ts';
 import { traceProblem, type LightTrace, type Pulse, type Tap, type TraceProblem } from './trace.ts';
 import type { BlinkAfter, LightColour } from './words.ts';
 
@@ -92,7 +94,7 @@ function winks(pulses: readonly Pulse[]): boolean {
 function adviceFor(rhythm: Rhythm, reading: BlinkResult['reading'], flashes: number): BlinkAdvice {
   if (!reading) return flashes < 2 ? 'watch-longer' : 'count-again';
   if (reading.sure) return 'read';
-  const [groups] = [reading.groups];
+  const { groups } = reading;
   if (reading.after !== 'repeats' && groups.length === 1 && (groups[0] ?? 0) >= longRun) return 'maybe-start-attempts';
   if (reading.odds < 0.6) return 'count-again';
   return 'one-more-cycle';

@@ -124,7 +124,7 @@ function take(): void {
   if (taken.value) emit('take', taken.value);
 }
 function onKey(event: KeyboardEvent): void {
-  if (event.key !== 'Enter' || event.ctrlKey || (event.target as HTMLElement).closest('button, form, label')) return;
+  if (event.key !== 'Enter' || event.ctrlKey || (event.target as HTMLElement).closest('button, label')) return;
   event.preventDefault();
   event.stopPropagation();
   if (props.takeLabel) take();

@@ -128,13 +128,14 @@ function correct(): void {
         {{ t('blink.correct') }}
       </button>
     </p>
-    <form v-if="correcting" class="inline" @submit.prevent="correct">
+    <!-- No form: the counter has one around it. -->
+    <div v-if="correcting" class="inline correcting" @keydown.enter.prevent.stop="correct">
       <label for="correct-to">{{ t('blink.correctTo') }}</label>
       <el-input id="correct-to" v-model="typed" class="narrow" :aria-invalid="wrong" />
       <el-checkbox v-model="twice">{{ t('counter.blinkTwice') }}</el-checkbox>
-      <button type="submit" class="push">{{ t('blink.correct') }}</button>
+      <button type="button" class="push" @click="correct">{{ t('blink.correct') }}</button>
       <p v-if="wrong" class="alarm" role="alert">{{ t('blink.notUnderstood', { typed }) }}</p>
-    </form>
+    </div>
   </section>
 </template>
 
