@@ -14,14 +14,17 @@ const csv = (blink: Blink, cycles: number, name = 'light.csv') => ({
   buffer: Buffer.from(traceCsv(blink, cycles)),
 });
 
+/** The page's clock stands still but for what is run: a slow machine taps as evenly as a quick one. */
 async function tapAlong(page: Page, counts: readonly number[]): Promise<void> {
   await page.getByTestId('tap-pad').focus();
+  await page.clock.pauseAt((await page.evaluate(() => Date.now())) + 2200);
   for (const count of counts) {
     for (let k = 0; k < count; k++) {
       await page.keyboard.press('b');
       await page.clock.runFor(k === count - 1 ? 2200 : 600);
     }
   }
+  await page.clock.resume();
 }
 const read = (page: Page) => page.getByTestId('reading');
 
@@ -184,8 +187,8 @@ test.describe('with a camera', () => {
       await page.locator('[data-test="camera-on"]').click();
       await page.locator('[data-test="film-frame"] video').waitFor();
       await page.locator('[data-test="record"]').click();
-      // As long as it takes to see three cycles of 3.5 s: the film runs in real time.
-      await expect(page.locator('.figure', { hasText: /^1[1-9] s$/ })).toBeVisible({ timeout: 60_000 });
+      // Five cycles of 3.5 s, the film runs in real time: on a machine under load some are spoilt by lost frames.
+      await expect(page.locator('.figure', { hasText: /^(1[89]|[2-9]\d) s$/ })).toBeVisible({ timeout: 90_000 });
       await page.locator('[data-test="stop"]').click();
       await expect(page.locator('[data-test="code"]')).toHaveText(/^3( white)?, repeats$/);
       await expect(page.locator('[data-test="sure"]')).toHaveText('read');

@@ -442,6 +442,8 @@ export const en = {
     ruledOutBy: 'out: {what}',
     noEvidence: 'Starting odds only.',
     missing: 'Before it is proven',
+    capacitor:
+      'At {mains} V mains the main capacitor holds about {volts} V, with a running power-factor stage up to {most} V: read it below {safe} V before you touch anything.',
     readLight: 'Read the light',
     theory: 'Theory, no finding ({source}): {text}',
     missingNone: 'No step left on this set that would split it.',

@@ -1,7 +1,18 @@
 <script setup lang="ts">
 /** One step, large: what to do, what to watch, what it may do to you, and one key an answer. */
 import { comparisonSentence, gearToProve, reasonSentence, words, type Language, type ShopSettings } from '@veglia/contract';
-import { compareSteps, liveEntries, type Body, type CaseFold, type CompiledPack, type Entry, type NextStep } from '@veglia/core';
+import {
+  compareSteps,
+  liveEntries,
+  peakOfMains,
+  poweredFactorVolts,
+  safeVolts,
+  type Body,
+  type CaseFold,
+  type CompiledPack,
+  type Entry,
+  type NextStep,
+} from '@veglia/core';
 import { computed, defineAsyncComponent, ref, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { money, percent, useNames } from '../../names.ts';
@@ -177,6 +188,17 @@ defineExpose({ press });
       <li v-for="one in whole" :key="one.id" :class="one.severity">
         <span class="sign" aria-hidden="true">!</span>
         <span>{{ textOf(one.text) }}</span>
+      </li>
+      <li v-if="step.needs === 'verified'" data-test="capacitor">
+        <span class="sign" aria-hidden="true">!</span>
+        <span>{{
+          t('bench.capacitor', {
+            volts: Math.round(peakOfMains(shop.mainsVolts)),
+            mains: shop.mainsVolts,
+            most: poweredFactorVolts,
+            safe: safeVolts,
+          })
+        }}</span>
       </li>
       <li v-if="shop.localCautions !== ''" data-test="local-cautions">
         <span class="sign" aria-hidden="true">!</span>

@@ -1,0 +1,1 @@
+export { discharge, peakOfMains, poweredFactorVolts, safeVolts, type Discharge, type DischargeRefused } from './discharge.ts';
