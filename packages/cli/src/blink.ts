@@ -2,7 +2,7 @@
 import { readFile } from 'node:fs/promises';
 import { text as textOf } from 'node:stream/consumers';
 import { readBlinkTableCsv, readTraceCsv } from '@veglia/contract/blink';
-import { blinkAdviceSentence, codeInWords, words } from '@veglia/contract';
+import { codeInWords, words } from '@veglia/contract';
 import {
   blinkTableProblems,
   InputRefused,
@@ -53,7 +53,7 @@ export async function readBlink(file: string, family: Family | undefined): Promi
       : null,
     alternatives: alternatives.map(({ groups, odds }) => ({ groups, odds })),
     cycles,
-    advice: blinkAdviceSentence(advice, words.en),
+    advice: words.en.blinkAdvice[advice],
     kind,
     ...(reading ? { words: codeInWords(reading, words.en) } : {}),
     ...(reading && family ? { table: meaningIn(family, result) } : {}),

@@ -53,4 +53,4 @@ export type { Language, Words } from './words/index.ts';
 export { gearToProve, jobSettings, shopChangeSchema, shopSettingsSchema, shopStateSchema, usualShopSettings } from './shop.ts';
 export type { ShopChange, ShopSettings, ShopState } from './shop.ts';
 export { paperCodes, type PaperCode } from './paper.ts';
-export { blinkAdviceSentence, codeInWords } from './blink/words.ts';
+export { codeInWords } from './blink/words.ts';

@@ -207,4 +207,4 @@ export {
 export { billEnds, billSpread, likelyBill, type BillEnd, type BillSpread } from './money/index.ts';
 export { readQuick, type QuickBody, type QuickItem, type QuickReading } from './quicklog/index.ts';
 export { similarJobs, type PastJob, type SimilarJob } from './shop/index.ts';
-export { discharge, peakOfMains, poweredFactorVolts, safeVolts, type Discharge, type DischargeRefused } from './electrical/index.ts';
+export { peakOfMains, poweredFactorVolts, safeVolts } from './electrical/index.ts';

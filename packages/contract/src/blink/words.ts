@@ -1,5 +1,5 @@
-/** Codes and what to do about them, in words. */
-import type { BlinkAdvice, BlinkAfter, LightColour, LightState } from '@veglia/core';
+/** Codes in words. */
+import type { BlinkAfter, LightColour, LightState } from '@veglia/core';
 import type { Words } from '../words/index.ts';
 
 export interface CodeToName {
@@ -15,5 +15,3 @@ export function codeInWords({ groups, light, colour, after }: CodeToName, words:
   const told = colour === undefined ? count : `${count} ${words.lightColour[colour]}`;
   return after === undefined ? told : `${told}, ${words.blinkAfter[after]}`;
 }
-
-export const blinkAdviceSentence = (advice: BlinkAdvice, words: Words): string => words.blinkAdvice[advice];

@@ -106,7 +106,6 @@ interface Told {
   readonly endsLit: boolean;
   readonly recordedToS: number;
   readonly recordedFromS: number;
-  readonly lengths: boolean;
   readonly course?: LitCourse;
 }
 
@@ -227,7 +226,6 @@ function readCourse(
     endsLit: after !== undefined,
     recordedFromS: recorded.fromS,
     recordedToS: toS,
-    lengths: true,
     course,
   });
   // Two samples to a flash and two to a gap are the least that can be counted (Nyquist, 1928; Shannon, 1949).
@@ -289,14 +287,13 @@ const bounceS = 0.09;
 export function readTaps(taps: readonly Tap[], untilS?: number): BlinkResult {
   const inOrder = [...taps].sort((a, b) => a.atS - b.atS);
   const kept: Tap[] = [];
-  for (const tap of inOrder) if (tap.atS - (kept.at(-1)?.atS ?? -1) > bounceS) kept.push(tap);
-  const held = kept.length > 0 && kept.every((tap) => tap.untilS !== undefined);
-  const pulses = kept.map((tap): Pulse => ({ onS: tap.atS, offS: held ? (tap.untilS ?? tap.atS) : tap.atS, logOdds: Number.NaN }));
+  for (const tap of inOrder) if (tap.atS - (kept.at(-1)?.atS ?? Number.NEGATIVE_INFINITY) > bounceS) kept.push(tap);
+  const pulses = kept.map((tap): Pulse => ({ onS: tap.atS, offS: tap.atS, logOdds: Number.NaN }));
   const last = kept.at(-1)?.atS ?? 0;
   const toS = untilS ?? last;
   // Nobody taps before the light does: what came before the first tap was waiting.
   const fromS = (kept[0]?.atS ?? 0) - 60;
   if (pulses.length === 0) return { kind: 'steady', alternatives: [], cycles: 0, advice: 'nothing-blinks', pulses, seen: [] };
   const rhythm = rhythmOf({ pulses, recorded: { fromS, toS }, source: { ...tapSource, lengths: false } });
-  return resultOf({ rhythm, pulses, endsLit: false, recordedFromS: fromS, recordedToS: toS, lengths: held });
+  return resultOf({ rhythm, pulses, endsLit: false, recordedFromS: fromS, recordedToS: toS });
 }

@@ -9,10 +9,9 @@ export interface LightTrace {
   readonly colours?: readonly (LightColour | undefined)[];
 }
 
-/** One press for each flash; `untilS` where the key was held as long as the light. */
+/** One press for each flash: when it began. How long a key is held says nothing of the light. */
 export interface Tap {
   readonly atS: number;
-  readonly untilS?: number;
 }
 
 /** One flash of the light. */

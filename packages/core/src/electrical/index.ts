@@ -1,1 +1,1 @@
-export { discharge, peakOfMains, poweredFactorVolts, safeVolts, type Discharge, type DischargeRefused } from './discharge.ts';
+export { peakOfMains, poweredFactorVolts, safeVolts } from './mainCapacitor.ts';

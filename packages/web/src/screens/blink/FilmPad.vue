@@ -3,7 +3,7 @@
 import type { LightTrace } from '@veglia/core';
 import { computed, nextTick, onUnmounted, ref, shallowRef } from 'vue';
 import { useI18n } from 'vue-i18n';
-import { film, noteOn, openCamera, traceOf, type Film, type FilmNote, type FilmProblem } from './film.ts';
+import { film, filmWidth, noteOn, openCamera, traceOf, type Film, type FilmNote, type FilmProblem } from './film.ts';
 
 const props = defineProps<{ of: 'camera' | 'video' }>();
 const emit = defineEmits<{ recorded: [trace: LightTrace] }>();
@@ -77,7 +77,7 @@ async function start(): Promise<void> {
     level.value = now.lights.at(-1)?.level ?? 0;
     note.value = noteOn(now, share());
     // The mark moves with the light.
-    if (now.seconds.length % 6 === 0) spot.value = { x: now.spot.x / 320, y: now.spot.y / (320 * share()) };
+    if (now.seconds.length % 6 === 0) spot.value = { x: now.spot.x / filmWidth, y: now.spot.y / (filmWidth * share()) };
     if (note.value === 'lost') finish();
   });
   if (props.of === 'video') {

@@ -7,7 +7,7 @@ import KeyCap from '../../parts/KeyCap.vue';
 
 const emit = defineEmits<{ read: [result: BlinkResult, clicks: readonly number[]] }>();
 const { t } = useI18n();
-const taps = ref<{ atS: number; untilS?: number }[]>([]);
+const taps = ref<{ atS: number }[]>([]);
 const clicks = ref<number[]>([]);
 const pad = ref<HTMLElement>();
 let began: number | undefined;

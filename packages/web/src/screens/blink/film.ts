@@ -16,7 +16,7 @@ export interface Film {
 }
 
 /** Pictures are looked at this wide: a spot of a few pixels stays a few pixels. */
-const width = 320;
+export const filmWidth = 320;
 export const spotRadius = 6;
 const reach = 4;
 /** The spot's surroundings are taken anew this often, seconds: slow movement adds up. */
@@ -51,8 +51,8 @@ export async function openCamera(): Promise<MediaStream | FilmProblem> {
 /** Looks at every frame the video shows until stopped. `seen` hears of each. */
 export function film(video: HTMLVideoElement, at: Spot, seen: (film: Film) => void): Film {
   const canvas = document.createElement('canvas');
-  canvas.width = width;
-  canvas.height = Math.max(1, Math.round((width * video.videoHeight) / Math.max(1, video.videoWidth)));
+  canvas.width = filmWidth;
+  canvas.height = Math.max(1, Math.round((filmWidth * video.videoHeight) / Math.max(1, video.videoWidth)));
   const context = canvas.getContext('2d', { willReadFrequently: true });
   let running = true;
   let before: { picture: Picture; spot: Spot; seconds: number } | undefined;
@@ -91,7 +91,7 @@ export type FilmNote = (typeof filmNotes)[number];
 
 /** What keeps the light from being read, by what was seen so far; nothing where all is well. */
 export function noteOn({ lights, spot }: Film, heightShare: number): FilmNote | undefined {
-  if (spot.x < 0 || spot.y < 0 || spot.x > width || spot.y > width * heightShare) return 'lost';
+  if (spot.x < 0 || spot.y < 0 || spot.x > filmWidth || spot.y > filmWidth * heightShare) return 'lost';
   const last = lights.slice(-90);
   if (last.length < 15) return undefined;
   const levels = last.map(({ level }) => level);
