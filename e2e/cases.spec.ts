@@ -1,5 +1,5 @@
 /** The told cases of the first issue, played on the real app. */
-import { answer, fillIntake, takeIn, verdictOf } from './support/steps.ts';
+import { answer, fillIntake, takeIn, verdictOf, walk } from './support/steps.ts';
 import { expect, test } from './support/app.ts';
 
 test('a standby light that won’t start is led to the main board by the rails on it', async ({ page }) => {
@@ -72,6 +72,7 @@ test('a step with the back off cannot be answered before its cautions are read a
   await expect(page.locator('[data-kind="test.answered"]')).toHaveCount(0);
   await page.getByTestId('read-cautions').click();
   await expect(page.locator('[data-kind="caution.read"]')).toHaveCount(1);
+  await walk(page);
   await page.keyboard.press('3');
   await expect(page.locator('[data-kind="test.answered"]')).toContainText('Standby rail: Absent');
   // The next inside step shows its cautions too, and asks for no second reading.
@@ -104,6 +105,8 @@ test('"can’t tell" is an answer; the order switches between odds and the fixed
   await page.keyboard.press('o');
   await expect(panel).toContainText('Tells most for its time');
   const odds = await verdictOf(page, 'main').locator('.odds').textContent();
+  if ((await page.getByTestId('read-cautions').count()) > 0) await page.keyboard.press('c');
+  await walk(page);
   await page.keyboard.press('0');
   await expect(page.locator('[data-kind="test.answered"]')).toContainText('Can’t tell');
   await expect(verdictOf(page, 'main').locator('.odds')).toHaveText(odds ?? '?');

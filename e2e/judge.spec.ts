@@ -1,6 +1,6 @@
 /** The judge on the real app: another complaint after a repair, doubtful answers, the deeper look, every layout on the bench. */
 import { expect, test } from './support/app.ts';
-import { answer, takeIn, verdictOf } from './support/steps.ts';
+import { answer, takeIn, verdictOf, walk } from './support/steps.ts';
 
 test('a repair that brings another complaint: the bench asks which, and goes on from what still holds', async ({ page }) => {
   await takeIn(page, { symptoms: [/^Dead/], maker: 'Oltrema', layout: 'LED, separate T-con' });
@@ -9,6 +9,7 @@ test('a repair that brings another complaint: the bench asks which, and goes on 
   const repair = page.locator('[data-step="replace.power"]').first();
   await repair.click();
   await expect(page.locator('[data-test="next"][data-step="replace.power"]')).toBeVisible();
+  await walk(page);
   await page.keyboard.press('3');
   const asked = page.getByTestId('new-complaint');
   await expect(asked).toContainText('Another complaint came');

@@ -1,10 +1,7 @@
-/** Lights read: by taps, typed, from a trace, by a camera, from a video; alone and in a job. */
-import { chromium, type Page } from '@playwright/test';
-import { mkdtempSync, rmSync } from 'node:fs';
-import os from 'node:os';
-import path from 'node:path';
+/** Lights read: by taps, typed, from a trace, alone and in a job (camera and video: lightsFilm.spec.ts). */
+import type { Page } from '@playwright/test';
 import { choose, takeIn } from './support/steps.ts';
-import { traceCsv, writeFilm, type Blink } from './support/light.ts';
+import { traceCsv, type Blink } from './support/light.ts';
 import { expect, test } from './support/app.ts';
 
 const fourOne: Blink = { groups: [4, 1], onS: 0.3, offS: 0.3, partS: 0.9, pauseS: 2 };
@@ -164,97 +161,4 @@ test('a table is changed, taken in from a file after a dry run, and handed out; 
   await expect(page.getByTestId('table-problems')).toContainText('row 2 (b)');
   await page.getByTestId('table-file').setInputFiles(file);
   await expect(page.getByTestId('table-said')).toContainText(`${before + 1} rows, nothing wrong`);
-});
-
-test.describe('with a camera', () => {
-  let folder: string;
-  test.beforeAll(() => void (folder = mkdtempSync(path.join(os.tmpdir(), 'veglia-film-'))));
-  test.afterAll(() => rmSync(folder, { recursive: true, force: true }));
-
-  test('the light in its picture is followed and read', async ({ app }) => {
-    const film = path.join(folder, 'light.y4m');
-    writeFilm(film, { ...fourOne, groups: [3] });
-    const browser = await chromium.launch({
-      ...(process.env.VEGLIA_CHROMIUM === undefined
-        ? { executablePath: '/usr/bin/chromium' }
-        : { executablePath: process.env.VEGLIA_CHROMIUM }),
-      args: ['--use-fake-device-for-media-stream', '--use-fake-ui-for-media-stream', `--use-file-for-fake-video-capture=${film}`],
-    });
-    try {
-      const page = await browser.newPage();
-      await page.goto(`${app.address}/blink`);
-      await page.getByRole('tab', { name: 'Camera' }).click();
-      await page.locator('[data-test="camera-on"]').click();
-      await page.locator('[data-test="film-frame"] video').waitFor();
-      await page.locator('[data-test="record"]').click();
-      // Five cycles of 3.5 s, the film runs in real time: on a machine under load some are spoilt by lost frames.
-      await expect(page.locator('.figure', { hasText: /^(1[89]|[2-9]\d) s$/ })).toBeVisible({ timeout: 90_000 });
-      await page.locator('[data-test="stop"]').click();
-      await expect(page.locator('[data-test="code"]')).toHaveText(/^3( white)?, repeats$/);
-      await expect(page.locator('[data-test="sure"]')).toHaveText('read');
-    } finally {
-      await browser.close();
-    }
-  });
-
-  test('refused, or none there: said plainly, with what to do', async ({ app }) => {
-    for (const [args, words] of [
-      [['--use-fake-device-for-media-stream'], 'The camera was refused'],
-      [[], 'There is no camera here'],
-    ] as const) {
-      const browser = await chromium.launch({ executablePath: process.env.VEGLIA_CHROMIUM ?? '/usr/bin/chromium', args: [...args] });
-      const page = await browser.newPage();
-      await page.goto(`${app.address}/blink`);
-      await page.getByRole('tab', { name: 'Camera' }).click();
-      await page.locator('[data-test="camera-on"]').click();
-      await expect(page.locator('[data-test="film-problem"]')).toContainText(words);
-      await page.getByRole('tab', { name: 'Tap along' }).click();
-      await expect(page.locator('[data-test="tap-pad"]')).toBeVisible();
-      await browser.close();
-    }
-  });
-});
-
-test('a video made in this browser is read; what is no video is told', async ({ page }) => {
-  await page.goto('/blink');
-  // Two flashes of 0.4 s, a pause of 1.6: recorded from a canvas in real time, four cycles.
-  const base64 = await page.evaluate(async () => {
-    const canvas = document.createElement('canvas');
-    canvas.width = 160;
-    canvas.height = 120;
-    const context = canvas.getContext('2d')!;
-    const recorder = new MediaRecorder(canvas.captureStream(30), { mimeType: 'video/webm', videoBitsPerSecond: 2_000_000 });
-    const parts: Blob[] = [];
-    recorder.ondataavailable = ({ data }) => parts.push(data);
-    const done = new Promise<void>((resolve) => (recorder.onstop = () => resolve()));
-    recorder.start();
-    const began = performance.now();
-    await new Promise<void>((resolve) => {
-      const draw = (): void => {
-        const s = (performance.now() - began) / 1000;
-        const inCycle = s % 2.8;
-        context.fillStyle = '#555';
-        context.fillRect(0, 0, 160, 120);
-        context.fillStyle = inCycle > 0.8 && inCycle < 2 && (inCycle - 0.8) % 0.8 < 0.4 ? '#fff' : '#222';
-        context.beginPath();
-        context.arc(80, 60, 9, 0, 7);
-        context.fill();
-        if (s < 11.5) requestAnimationFrame(draw);
-        else resolve();
-      };
-      draw();
-    });
-    recorder.stop();
-    await done;
-    const bytes = new Uint8Array(await new Blob(parts).arrayBuffer());
-    let text = '';
-    for (const byte of bytes) text += String.fromCharCode(byte);
-    return btoa(text);
-  });
-  await page.getByRole('tab', { name: 'Video' }).click();
-  await page.getByTestId('video-file').setInputFiles({ name: 'light.webm', mimeType: 'video/webm', buffer: Buffer.from(base64, 'base64') });
-  await page.getByTestId('record').click();
-  await expect(read(page).getByTestId('code')).toHaveText(/^2( white)?, repeats$/, { timeout: 60_000 });
-  await page.getByTestId('video-file').setInputFiles({ name: 'x.webm', mimeType: 'video/webm', buffer: Buffer.from('no film at all') });
-  await expect(page.getByTestId('film-problem')).toContainText('can’t play');
 });

@@ -53,20 +53,45 @@ async function tapped(page, address) {
   await page.evaluate('scrollTo(0, 0)');
 }
 
+/** A set that restarts, both panel ribbons out: walked there by keys, once for all pictures. */
+async function cutWalked(page, address) {
+  await page.goto(await jobWhere(page, address, (card) => card.state === 'on-the-bench' && card.symptoms.includes('restart-loop')));
+  await page.locator('[data-test="next"]').waitFor();
+  if ((await page.locator('[data-test="read-cautions"]').count()) > 0) {
+    await page.keyboard.press('c');
+    await page.locator('[data-test="read-cautions"]').waitFor({ state: 'detached' });
+  }
+  const walk = page.locator('[data-test="walk"]');
+  const changes = page.locator('[data-test="ledger"] [data-kind="set.changed"]');
+  for (let moves = 0; moves < 6 && (await walk.count()) > 0; moves += 1) {
+    const before = await changes.count();
+    await page.keyboard.press('Space');
+    await changes.nth(before).waitFor();
+  }
+  await page.locator('[data-test="effect"]').first().waitFor();
+  await page.evaluate('scrollTo(0, 0)');
+}
+
 /** Name -> how to get there, and where it isn't the usual light window of 1280x800. */
 const pictures = {
   shelves: {
     go: async (page, address) => {
       await page.goto(`${address}/`);
-      await page.getByRole('link', { name: 'Open job 1', exact: true }).waitFor();
+      await page.locator('[data-test="across"] .lane a').first().waitFor();
     },
   },
   counter: { go: intake },
   'counter-phone': { go: intake, viewport: { width: 390, height: 844 } },
   bench: {
     go: async (page, address) => {
-      await page.goto(await jobWhere(page, address, (card) => card.layout === 'led-tcon' && card.state === 'on-the-bench'));
-      await page.getByText('Next step').waitFor();
+      await cutWalked(page, address);
+    },
+  },
+  'bench-far': {
+    go: async (page, address) => {
+      await cutWalked(page, address);
+      await page.keyboard.press('b');
+      await page.locator('.bench.far').waitFor();
     },
   },
   'bench-dark': {

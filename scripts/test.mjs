@@ -21,6 +21,25 @@ async function check(name, args, options) {
   say(`== ${name}: ${code === 0 ? 'fine' : 'FAILED'} (${((Date.now() - started) / 1000).toFixed(1)} s)`);
 }
 
+/** One after the other in a row, the rows beside each other: each of these keeps one core busy. */
+const checkRows = (rows) =>
+  Promise.all(
+    rows.map(async (row) => {
+      for (const [name, args] of row) await check(name, args);
+    }),
+  );
+
+const typeChecks = [
+  ['types of everything but the web app', [tool('typescript/bin/tsc'), '-p', '.']],
+  ['types of core without Node and DOM', [tool('typescript/bin/tsc'), '-p', 'packages/core']],
+  ['types of the web app', [tool('vue-tsc/bin/vue-tsc.js'), '-p', 'packages/web']],
+];
+const lintChecks = [
+  ['lint', [tool('eslint/bin/eslint.js'), '.', '--max-warnings', '0']],
+  ['format', [tool('prettier/bin/prettier.cjs'), '--check', '--log-level', 'warn', '.']],
+  ['arrows between packages', [tool('dependency-cruiser/bin/dependency-cruise.mjs'), 'packages', '--config', '.dependency-cruiser.cjs']],
+];
+
 /** Runs a test runner that leaves a report; a runner that ended badly with nothing failed in its report counts as one failure. */
 async function suite(name, file, args, env, read) {
   say(`\n== ${name}`);
@@ -51,25 +70,16 @@ const build = () =>
   check('build of the web app', [tool('vite/bin/vite.js'), 'build', '--logLevel', 'warn'], { cwd: inRoot('packages/web') });
 
 const parts = {
-  async types() {
-    await check('types of everything but the web app', [tool('typescript/bin/tsc'), '-p', '.']);
-    await check('types of core without Node and DOM', [tool('typescript/bin/tsc'), '-p', 'packages/core']);
-    await check('types of the web app', [tool('vue-tsc/bin/vue-tsc.js'), '-p', 'packages/web']);
-  },
-  async lint() {
-    await check('lint', [tool('eslint/bin/eslint.js'), '.', '--max-warnings', '0']);
-    await check('format', [tool('prettier/bin/prettier.cjs'), '--check', '--log-level', 'warn', '.']);
-    await check('arrows between packages', [
-      tool('dependency-cruiser/bin/dependency-cruise.mjs'),
-      'packages',
-      '--config',
-      '.dependency-cruiser.cjs',
-    ]);
-  },
+  types: () => checkRows([typeChecks]),
+  lint: () => checkRows([lintChecks]),
   unit: () => jest('unit tests', 'unit'),
   async server() {
     await ensurePostgres();
     await jest('server tests', 'server');
+  },
+  async crash() {
+    await ensurePostgres();
+    await check('crash test, 5 kills', [inRoot('scripts/crash.mjs'), '--times', '5']);
   },
   async e2e() {
     await ensurePostgres();
@@ -95,7 +105,10 @@ await runMain(async () => {
     mkdirSync(reports, { recursive: true });
     // The build writes the list of components that the web app's types are checked with.
     if (wanted.length === 0 || wanted.includes('types')) await build();
-    for (const name of wanted.length > 0 ? wanted : Object.keys(parts)) await parts[name]();
+    const names = wanted.length > 0 ? wanted : Object.keys(parts);
+    const together = names.includes('types') && names.includes('lint');
+    if (together) await checkRows([typeChecks, lintChecks]);
+    for (const name of names) if (!together || !['types', 'lint'].includes(name)) await parts[name]();
   } catch (error) {
     console.error(error instanceof Error ? error.message : error);
     totals.failed += 1;

@@ -408,7 +408,7 @@ function longLedger(compiled: CompiledPack, count: number) {
     const outcome = test?.observe.outcomes.at(-1)?.id ?? 'cant-tell';
     return {
       ...at,
-      body: { kind: 'test.answered', v: 1, test: test?.id ?? '', ...(of === undefined ? {} : { of }), outcome, sure: 'sure' },
+      body: { kind: 'test.answered', v: 2, test: test?.id ?? '', ...(of === undefined ? {} : { of }), outcome, sure: 'sure' },
     };
   });
   return { set: { layout: 'led-tcon' }, settings: usualSettings, entries };

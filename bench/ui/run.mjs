@@ -11,6 +11,8 @@ import { ensureChromium } from '../../scripts/lib/install.mjs';
 import { demoServer } from '../../scripts/lib/demoServer.mjs';
 import { inRoot } from '../../scripts/lib/paths.mjs';
 import { runMain } from '../../scripts/lib/say.mjs';
+import { storeLongJob } from './longJob.ts';
+import { peopleAtOnce } from './people.mjs';
 
 const turns = 15;
 const assets = inRoot('packages/web/dist/assets');
@@ -44,35 +46,106 @@ async function keyToChange(page, key, read) {
       window.took = new Promise((done) => {
         addEventListener('keydown', (event) => {
           const began = event.timeStamp;
-          const look = () => (now() === before ? requestAnimationFrame(look) : done(performance.now() - began));
+          const look = () => {
+            const took = performance.now() - began;
+            if (now() !== before) done(took);
+            else if (took > 10_000) done(null);
+            else requestAnimationFrame(look);
+          };
           requestAnimationFrame(look);
         }, { once: true, capture: true });
       });
     })()`,
   );
   await page.keyboard.press(key);
-  return page.evaluate('window.took');
+  const took = await page.evaluate('window.took');
+  if (took !== null) return took;
+  const shot = inRoot('test-results/bench-ui-stuck.png');
+  await page.screenshot({ path: shot });
+  throw new Error(`Key ${key} changed nothing on ${page.url()} within 10 s; picture: ${shot}`);
 }
 
 const counterOdds = `() => document.querySelector('[data-test="at-once"] [data-test="suspects"]')?.textContent ?? ''`;
 
 async function counterKeys(browser, address) {
-  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   const times = [];
   for (let turn = 0; turn < turns; turn += 1) {
+    // A browser of its own each turn: no draft of the turn before is taken up.
+    const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, serviceWorkers: 'block' });
+    const page = await context.newPage();
     await page.goto(`${address}/jobs/new`);
-    const anew = page.getByRole('button', { name: 'Start anew' });
-    await page.getByLabel('Symptom').waitFor();
-    if ((await anew.count()) > 0) await anew.click();
+    await page.waitForLoadState('networkidle');
     await page.getByLabel('Symptom').fill('sound but no');
     await page.getByRole('option', { name: 'Sound, black screen' }).click();
     await page.keyboard.press('Escape');
     await page.locator('[data-test="bill"]').waitFor();
     await page.keyboard.press('Alt+a');
     times.push(await keyToChange(page, '1', counterOdds));
+    await context.close();
+  }
+  return times;
+}
+
+/** To where a step can be answered: cautions read, the way to it gone. */
+async function ready(page) {
+  await page.locator('[data-test="next"]').waitFor();
+  if ((await page.locator('[data-test="read-cautions"]').count()) > 0) {
+    await page.keyboard.press('c');
+    await page.locator('[data-test="read-cautions"]').waitFor({ state: 'detached' });
+  }
+  const changes = page.locator('[data-test="ledger"] [data-kind="set.changed"]');
+  for (let moves = 0; moves < 10 && (await page.locator('[data-test="walk"]').count()) > 0; moves += 1) {
+    const before = await changes.count();
+    if ((await page.locator('[data-test="walk"]').getAttribute('data-move')) === 'verify') {
+      for (const field of await page.locator('[data-test="charge"] input').all()) await field.fill('4');
+      await page.keyboard.press('Enter');
+    } else await page.keyboard.press('Space');
+    while ((await changes.count()) === before) await page.waitForTimeout(10);
+  }
+  await page.waitForLoadState('networkidle');
+}
+const suspects = `() => document.querySelector('[data-test="suspects"]')?.textContent ?? ''`;
+const planAndNext = `() => (document.querySelector('svg.plan')?.textContent ?? '') + (document.querySelector('[data-test="next"] h1')?.textContent ?? '') + document.querySelectorAll('[data-test="ledger"] li').length`;
+
+/** Chromium names tasks from 50 ms up; what it names is kept on the page. */
+const keepLongTasks = () => {
+  globalThis.longTasks = [];
+  new PerformanceObserver((list) => globalThis.longTasks.push(...list.getEntries())).observe({ type: 'longtask' });
+};
+
+/** Waits till the deeper look has answered; the longest task since then on the page's own thread, ms, 0 with none of 50 or over. */
+async function longestWhileRefining(page) {
+  const since = await page.evaluate('performance.now()');
+  await page.locator('[data-test="deeper"]', { hasText: 'Looking deeper' }).waitFor({ state: 'hidden' });
+  await page.waitForLoadState('networkidle');
+  return page.evaluate(
+    (from) => Math.max(0, ...globalThis.longTasks.filter((one) => one.startTime >= from).map((one) => one.duration)),
+    since,
+  );
+}
+
+/** Answers on one job before the next is taken: so that the ledger stays near two hundred, and there is something left to ask. */
+const answersEach = 3;
+
+/** On long ledgers: each turn answers whatever is asked (a repair: it changed nothing), and what it moved has to be on the screen. */
+async function longKeys(browser, address) {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.addInitScript(keepLongTasks);
+  const times = [];
+  const tasks = [];
+  for (let turn = 0; turn < turns; turn += 1) {
+    if (turn % answersEach === 0) await page.goto(`${address}/jobs/${await storeLongJob(address)}`);
+    await ready(page);
+    if ((await page.locator('[data-test="next"] [data-outcome]').count()) === 0) {
+      await page.keyboard.press('s');
+      await ready(page);
+    }
+    const outcomes = await page.locator('[data-test="next"] [data-outcome]').evaluateAll((all) => all.map((one) => one.dataset.outcome));
+    times.push(await keyToChange(page, String(Math.max(0, outcomes.indexOf('unchanged')) + 1), planAndNext));
+    tasks.push(await longestWhileRefining(page));
   }
   await page.close();
-  return times;
+  return { times, tasks };
 }
 
 async function benchKeys(browser, address) {
@@ -82,13 +155,9 @@ async function benchKeys(browser, address) {
   const times = [];
   for (const { jobId } of open.slice(0, turns)) {
     await page.goto(`${address}/jobs/${jobId}`);
-    await page.locator('[data-test="next"]').waitFor();
-    if ((await page.locator('[data-test="read-cautions"]').count()) > 0) {
-      await page.keyboard.press('c');
-      await page.locator('[data-test="read-cautions"]').waitFor({ state: 'detached' });
-    }
-    await page.waitForLoadState('networkidle');
-    times.push(await keyToChange(page, '1', `() => document.querySelector('[data-test="suspects"]')?.textContent ?? ''`));
+    await ready(page);
+    if ((await page.locator('[data-test="next"] [data-outcome]').count()) === 0) continue;
+    times.push(await keyToChange(page, '1', suspects));
   }
   await page.close();
   return times;
@@ -119,6 +188,16 @@ async function main() {
     }
     add('key to new odds: counter', await counterKeys(browser, server.address), 'ms', 100);
     add('key to new odds: bench', await benchKeys(browser, server.address), 'ms', 100);
+    const long = await storeLongJob(server.address);
+    const longPaints = [];
+    for (let turn = 0; turn < turns; turn += 1) longPaints.push(await firstPaint(browser, `${server.address}/jobs/${long}`));
+    add('first paint, cold: bench, 200 entries', longPaints, 'ms', 1500);
+    const keys = await longKeys(browser, server.address);
+    add('key to new odds and plan: bench, 200 entries', keys.times, 'ms', 100);
+    add('longest task on the page while refining (0: none of 50 or over)', keys.tasks, 'ms', 50);
+    const { times, lost } = await peopleAtOnce(server.address);
+    add('an entry reaching another, ten people on ten jobs', times, 'ms', 300);
+    add('entries lost among ten people', [lost], '', 0);
     add('entry JavaScript, gzip', [entryKilobytes()], 'kB', 250);
     add(
       'all JavaScript, gzip',

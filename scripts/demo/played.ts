@@ -18,6 +18,7 @@ export interface DemoJob {
   readonly openedDaysAgo: number;
   readonly customer: z.input<typeof newJobSchema>['customer'];
   readonly plate: { readonly maker: string; readonly model: string; readonly serial: string };
+  readonly promisedInDays?: number;
   readonly entries: readonly { readonly minute: number; readonly body: Record<string, unknown> }[];
 }
 
@@ -132,9 +133,13 @@ function playedJob(plan: Plan, index: number, compiled: CompiledPack, names: Nam
     openedDaysAgo: Math.round((plans.length - index) * daysBetween * 10) / 10,
     customer: shopOwn ? null : { name: names.customers[index % names.customers.length] ?? '', contact: names.phones[index % names.phones.length] ?? '' },
     plate: { maker: family.maker, model: pick(family.models), serial: `${family.maker.slice(0, 2).toUpperCase()}${7000 + index * 37}` },
+    ...(plan.stand === 'closed' || shopOwn ? {} : { promisedInDays: promises[index % promises.length] ?? 2 }),
     entries,
   };
 }
+
+/** Days from today for which open sets were promised: one is late already, one wants to be done today. */
+const promises = [2, 1, 3, 0, 5, -1, 2];
 
 const euros = (amount: number) => ({ amountMinor: amount * 100, currency: 'EUR' });
 

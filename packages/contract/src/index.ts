@@ -13,6 +13,7 @@ export {
   healthSchema,
   jobCardSchema,
   jobCardsSchema,
+  afterQuery,
   jobParams,
   jobSchema,
   newestCountsSchema,
@@ -54,3 +55,4 @@ export { gearToProve, jobSettings, shopChangeSchema, shopSettingsSchema, shopSta
 export type { ShopChange, ShopSettings, ShopState } from './shop.ts';
 export { paperCodes, type PaperCode } from './paper.ts';
 export { codeInWords } from './blink/words.ts';
+export { ledgerChannel, liveMessageSchema, livePath, type LiveMessage } from './live.ts';

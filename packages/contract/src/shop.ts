@@ -1,5 +1,5 @@
 /** What a shop says of itself: rates, tools, people's words on papers. One document, changed as a whole. */
-import { idSchema, settingsSchema, type Settings } from '@veglia/core';
+import { idSchema, settingsSchema, usualLapseMinutes, type Settings } from '@veglia/core';
 import { z } from 'zod';
 
 const shortText = z.string().trim().max(120);
@@ -21,6 +21,8 @@ export const shopSettingsSchema = z.strictObject({
   /** Tools at hand; null: all of the book. */
   tools: z.array(idSchema).max(60).nullable(),
   schools: z.record(idSchema, idSchema),
+  /** How long "rails down" and "charge read" are relied on. */
+  lapseMinutes: z.number().int().min(1, 'minutes are 1 to 480').max(480, 'minutes are 1 to 480'),
   benches: z.array(shortText.min(1)).max(40),
   shelves: z.array(shortText.min(1)).max(200),
   /** Known-good gear, and when it was last proven to be. */
@@ -46,6 +48,7 @@ export const usualShopSettings: ShopSettings = {
   temperature: 'C',
   tools: null,
   schools: {},
+  lapseMinutes: usualLapseMinutes,
   benches: ['Bench 1'],
   shelves: [],
   gear: [],

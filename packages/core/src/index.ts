@@ -54,6 +54,7 @@ export {
   flashResults,
   layoutGuessSchema,
   liveEntries,
+  openWaits,
   memories,
   outcomesOfAJob,
   parseCase,
@@ -65,6 +66,8 @@ export {
   readBody,
   redactedText,
   setFactsSchema,
+  stimuli,
+  stimulusEffects,
   settingsSchema,
   theorySources,
 } from './ledger/index.ts';
@@ -81,9 +84,12 @@ export type {
   ReadCase,
   SetFacts,
   SetState,
+  Toward,
+  Wait,
   Settings,
 } from './ledger/index.ts';
 export {
+  asOf,
   assertBelief,
   believe,
   cardOf,
@@ -94,12 +100,14 @@ export {
   decideFrom,
   decisionOf,
   doubtfulAnswers,
+  effectsOf,
   doubtCodes,
   engine,
   entropyBits,
   expectedInformation,
   foldCase,
   jobStates,
+  waitsForKinds,
   leftOutCodes,
   logOdds,
   notInBook,
@@ -127,11 +135,13 @@ export type {
   Comparison,
   ComparisonCode,
   Doubt,
+  Effect,
   DoubtCode,
   DoubtfulAnswer,
   FaultView,
   JobCardFacts,
   JobState,
+  WaitsFor,
   LeftOut,
   LeftOutCode,
   MissingStep,
@@ -207,4 +217,33 @@ export {
 export { billEnds, billSpread, likelyBill, type BillEnd, type BillSpread } from './money/index.ts';
 export { readQuick, type QuickBody, type QuickItem, type QuickReading } from './quicklog/index.ts';
 export { similarJobs, type PastJob, type SimilarJob } from './shop/index.ts';
-export { peakOfMains, poweredFactorVolts, safeVolts } from './electrical/index.ts';
+export {
+  peakOfMains,
+  poweredFactorVolts,
+  safeVolts,
+  secondsUntil,
+  throughResistor,
+  timeConstantS,
+  type ThroughResistor,
+  type VoltsAt,
+} from './electrical/index.ts';
+export {
+  chargePoints,
+  isHot,
+  objectionCodes,
+  objectionsTo,
+  progressOf,
+  stageOfPlace,
+  standingAt,
+  stillOut,
+  usualLapseMinutes,
+  walkTo,
+  type Act,
+  type Objection,
+  type ObjectionCode,
+  type Progress,
+  type SetStanding,
+  type Walk,
+  type WalkMove,
+} from './safety/index.ts';
+export { bestPlan, minutesUntil, planDay, type DayPlan, type PlannedSet, type PlannedStep, type Slot } from './planner/index.ts';

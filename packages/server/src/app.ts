@@ -1,6 +1,7 @@
 /** The Express app, built from injected parts; whoever builds it decides where it listens. */
 import path from 'node:path';
 import {
+  afterQuery,
   appendSchema,
   changeBlinkTableSchema,
   countsParams,
@@ -25,7 +26,7 @@ import { countsAt, listTold, newestSnapshot, tell, withdrawTold } from './counts
 import { ledgerProtection } from './database/migrate.ts';
 import { ApiError } from './http/apiError.ts';
 import { errorHandler, isDatabaseAway } from './http/errorHandler.ts';
-import { append } from './jobs/ledger.ts';
+import { append, entriesAfter } from './jobs/ledger.ts';
 import { exportCase, listJobs, paperFacts, readJob, takeIn } from './jobs/jobs.ts';
 import { searchCustomers } from './customers.ts';
 import { mostPhotoBytes, readPhoto, storePhoto } from './files/photos.ts';
@@ -189,6 +190,10 @@ export function createApp({ store, log, staticDir }: AppParts): Express {
       .set('cache-control', 'private, max-age=31536000, immutable')
       .type(file.mediaType)
       .send(bytes);
+  });
+  app.get('/api/jobs/:id/entries', async (request, response) => {
+    const { id } = parse(jobParams, request.params, 'path');
+    response.json(await entriesAfter(store, id, parse(afterQuery, request.query, 'query').after));
   });
   app.post('/api/jobs/:id/entries', async (request, response) => {
     const { id } = parse(jobParams, request.params, 'path');

@@ -6,6 +6,7 @@ import { InputRefused } from '@veglia/core';
 import { createApp } from './app.ts';
 import { ConfigRefused, readConfig } from './config.ts';
 import { collectChunks, graceMinutes } from './files/store.ts';
+import { openLive } from './live/live.ts';
 import { openStore } from './open.ts';
 
 const log = pino({ level: process.env.LOG_LEVEL ?? 'info' });
@@ -14,6 +15,7 @@ async function main(): Promise<void> {
   const config = readConfig(process.env);
   const store = await openStore(config, () => new Date());
   const server = createServer(createApp({ store, log, staticDir: config.staticDir }));
+  const live = openLive(server, config.databaseUrl, log);
   await new Promise<void>((resolve, reject) => {
     server.once('error', reject);
     server.listen(config.port, config.host, resolve);
@@ -32,6 +34,7 @@ async function main(): Promise<void> {
   const stop = (): void => {
     if (stopping) return;
     stopping = true;
+    void live.close();
     server.close(() => {
       void store.sequelize.close().finally(() => process.exit(0));
     });

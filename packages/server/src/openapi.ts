@@ -14,6 +14,7 @@ export function openApiDocument(version: string): object {
       summary: route.summary,
       request: {
         ...(route.params ? { params: route.params } : {}),
+        ...(route.query ? { query: route.query } : {}),
         ...(route.body ? { body: { content: { 'application/json': { schema: route.body } } } } : {}),
       },
       responses: {

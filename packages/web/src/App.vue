@@ -2,7 +2,10 @@
 import { computed, onMounted } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { NotReached } from './api.ts';
+import RingBar from './parts/RingBar.vue';
 import { useIntakes } from './stores/intakes.ts';
+import { startLive } from './stores/live.ts';
+import { useShelf } from './stores/shelf.ts';
 import { flushPhotos, letPhotoGo, refusedPhotos } from './stores/photos.ts';
 import { useSession } from './stores/session.ts';
 
@@ -10,7 +13,10 @@ const { t } = useI18n();
 const session = useSession();
 const intakes = useIntakes();
 const refused = computed(() => intakes.waiting.filter((one) => one.refused !== undefined));
+const shelf = useShelf();
 onMounted(async () => {
+  startLive();
+  void shelf.load();
   try {
     await intakes.load();
     await flushPhotos();
@@ -57,6 +63,7 @@ onMounted(async () => {
       <button type="button" class="plain" @click="letPhotoGo(one.id)">{{ t('bench.discard') }}</button>
     </p>
   </div>
+  <RingBar />
   <main><RouterView /></main>
 </template>
 

@@ -130,6 +130,9 @@ export const api = {
   async putPhoto(id: string, blob: Blob): Promise<Reply<Photo>> {
     return call(`/api/photos/${encodeURIComponent(id)}`, (value) => photoSchema.parse(value), { method: 'PUT', blob });
   },
+  /** What was written behind a seq. */
+  entriesAfter: (id: string, after: number): Promise<Reply<Appended>> =>
+    call(`${jobPath(id)}/entries?after=${after}`, (value) => appendedSchema.parse(value)),
   append: (id: string, by: string, entries: readonly EntryDraft[]): Promise<Reply<Appended>> =>
     call(`${jobPath(id)}/entries`, (value) => appendedSchema.parse(value), { body: { by, entries } }),
 };

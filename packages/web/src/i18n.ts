@@ -9,7 +9,8 @@ export const i18n = createI18n({
   datetimeFormats: {
     en: {
       day: { day: 'numeric', month: 'short', year: 'numeric' },
-      minute: { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' },
+      weekday: { weekday: 'short', day: 'numeric', month: 'short' },
+      minute: { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit', hourCycle: 'h23' },
     },
   },
   messages: { en: { ...en, core: words.en } },

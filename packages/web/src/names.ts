@@ -13,9 +13,12 @@ export interface Names {
   stage(id: string): string;
   tool(id: string): string;
   step(kind: string, id: string, of?: string): string;
+  /** An assembly, a harness, or a point on one, by the layout in question. */
+  place(id: string): string;
 }
 
-export function useNames(compiled: () => CompiledPack | undefined): Names {
+/** `layout` is whose points are named; left out: the first layout that has one of that id. */
+export function useNames(compiled: () => CompiledPack | undefined, layout?: () => string | undefined): Names {
   const { t } = useI18n();
   const find = <T extends { id: string }>(items: readonly T[] | undefined, id: string): T | undefined =>
     items?.find((item) => item.id === id);
@@ -35,6 +38,13 @@ export function useNames(compiled: () => CompiledPack | undefined): Names {
     fault: (id) => (id === notInBook ? t('bench.unknown') : textOf(compiled()?.faults.get(id)?.name) || id),
     tool: (id) => textOf(find(compiled()?.pack.tools, id)?.name) || id,
     stage: (id) => textOf(find(compiled()?.pack.stages, id)?.name) || id,
+    place(id) {
+      const assembly = find(compiled()?.pack.assemblies, id);
+      if (assembly) return textOf(assembly.name);
+      const layouts = compiled()?.pack.layouts ?? [];
+      const own = layouts.find((one) => one.id === layout?.() && one.points[id]) ?? layouts.find((one) => one.points[id]);
+      return textOf(own?.points[id]?.name) || id.replaceAll(/[.-]/g, ' ');
+    },
     step(kind, id, of) {
       if (kind === 'test') return names.test(id, of);
       if (kind === 'repair') return names.repair(id);

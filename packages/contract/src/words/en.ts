@@ -9,6 +9,7 @@ import type {
   LeftOutCode,
   LightColour,
   LightState,
+  ObjectionCode,
   PowerNeed,
   ProblemCode,
   ReasonCode,
@@ -25,6 +26,7 @@ export interface Words {
   readonly comparison: Record<ComparisonCode, string>;
   readonly unused: Record<UnusedCode, string>;
   readonly doubt: Record<DoubtCode, string>;
+  readonly objection: Record<ObjectionCode, string>;
   readonly blinkKind: Record<BlinkKind, string>;
   readonly blinkAdvice: Record<BlinkAdvice, string>;
   readonly blinkAfter: Record<BlinkAfter, string>;
@@ -92,7 +94,7 @@ export const en: Words = {
     'said-nothing': 'No evidence either way.',
     'could-not-change': 'No information: this cut could not have changed this complaint.',
     'symptom-was-absent': 'No information: the symptom was not there at the time.',
-    'plug-left-out': 'Void: {id} was still unplugged during the test.',
+    'plug-left-out': 'Void: not as the test asks for, still out, bridged or taped: {id}.',
     'wrong-layout': 'Kept, not used: this test belongs to another layout.',
     'earlier-fault': 'Not counted: it belongs to the fault before this one.',
     'object-missing': 'Kept, not used: which part {id} was done on is missing.',
@@ -110,6 +112,20 @@ export const en: Words = {
     'outside-scope': '{id} was done for a complaint it is not meant for; it counts less.',
     'symptom-changed': 'The symptom changed after a repair: a second fault. The case goes on from what still holds.',
     'may-be-two': 'Two faults explain this better than any single one ({percent}).',
+    'done-live': 'Recorded as done with the set plugged in: {id}. Look whether that is so, and what it may have harmed.',
+  },
+  objection: {
+    'opened-plugged': 'The set is still plugged in: unplug before it is opened.',
+    'moved-live': 'The set is plugged in: {id} must not be moved.',
+    'moved-rails-up': 'The rails are not known to be down: look (light out, low rails under 1 V) before {id} moves.',
+    'moved-unverified': 'Hot side: read the charge below 60 V before {id} moves.',
+    'strap-plugged': 'The strap comes off before the plug goes in, and on only while it is out.',
+    'strap-unverified': 'The strap goes on only once the charge is read below 60 V.',
+    'down-plugged': 'Plugged in: its rails are not down.',
+    'verified-plugged': 'Plugged in: nothing is verified.',
+    'not-read-everywhere': 'Not read yet: {id}.',
+    'over-the-limit': '{id} reads {value} V: treat it as dangerous, wait or discharge through a resistor, and read again.',
+    'list-not-shown': 'Still out, bridged or taped: {id}. Look at the list before the plug goes in.',
   },
   blinkKind: {
     code: 'A code',

@@ -1,7 +1,8 @@
 /** Ledger -> evidence: which entries speak, and how strongly, about each hypothesis. */
 import { nearestCodes } from '../blink/index.ts';
-import { inScope, silentOutcomes, type CompiledPack, type TestDefinition } from '../knowledge/index.ts';
-import { liveEntries, setOnArrival, stateAfter, type BodyOf, type CaseInput, type Entry } from '../ledger/index.ts';
+import { inScope, silentOutcomes, type CompiledPack, type Procedure, type TestDefinition } from '../knowledge/index.ts';
+import { liveEntries, setOnArrival, stateAfter, type BodyOf, type CaseInput, type Entry, type SetState } from '../ledger/index.ts';
+import { objectionsTo, stillOut } from '../safety/index.ts';
 import { holds } from './conditions.ts';
 import { hypothesesOf, layoutOddsOf } from './hypotheses.ts';
 import {
@@ -97,6 +98,10 @@ export function interpret(input: CaseInput, compiled: CompiledPack): Interpretat
         readings.set(key, [...(readings.get(key) ?? []), reading]);
       }
     }
+    if (body.kind === 'set.changed' && !body.anyway) {
+      const live = objectionsTo(body, state, compiled, layoutId).find(({ code }) => code === 'moved-live' || code === 'strap-plugged');
+      if (live) doubts.push({ code: 'done-live', ...(live.id === undefined ? {} : { id: live.id }), entries: [entry.id] });
+    }
     state = stateAfter(state, entry, compiled, layoutId);
   }
 
@@ -130,8 +135,8 @@ export function interpret(input: CaseInput, compiled: CompiledPack): Interpretat
     // A test that needs no object is done once it was done on any.
     if (!test.of) answered.add(test.id);
     if (body.symptomPresent === 'no') return refuse('symptom-was-absent');
-    const { pulled } = compiled.procedure(test, doneIn, body.of);
-    if (state.out.some((id) => !pulled.includes(id))) return refuse('plug-left-out', state.out.join(', '));
+    const forgotten = forgottenBy(compiled.procedure(test, doneIn, body.of), state);
+    if (forgotten.length > 0) return refuse('plug-left-out', forgotten.join(', '));
     if (test.speaksOnlyIf.some(({ needs }) => !holds(needs, now))) return refuse('could-not-change', test.id);
     let error = compiled.likelihoodWord(test.error);
     if (body.sure === 'think-so') error = Math.max(error, thinkSoError);
@@ -203,6 +208,12 @@ export function interpret(input: CaseInput, compiled: CompiledPack): Interpretat
     repaired: new Set([...tries].filter(([id, count]) => count >= mostTries(id)).map(([id]) => id)),
     closed,
   };
+}
+
+/** Plugs out, bridges and tape that aren't this procedure's own: what was then seen is not what it asks for. */
+function forgottenBy({ pulled, bridged, taped }: Procedure, state: SetState): string[] {
+  const own = new Set(stillOut({ out: pulled, bridged, taped }));
+  return stillOut(state).filter((one) => !own.has(one));
 }
 
 const namesOtherCode = (test: TestDefinition, outcome: string): boolean =>

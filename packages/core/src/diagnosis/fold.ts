@@ -16,7 +16,7 @@ import { proofOf } from './proof.ts';
 import type { MissingStep, Verdict } from './verdict.ts';
 
 /** Rises when the same case may fold to other numbers. */
-export const engine = 'veglia-core/4';
+export const engine = 'veglia-core/5';
 
 export interface Because {
   /** Entry id and seq. */

@@ -1,5 +1,5 @@
 export { assertBelief, believe, influences, type Belief, type Influence } from './belief.ts';
-export { cardOf, jobStates, type JobCardFacts, type JobState } from './card.ts';
+export { cardOf, jobStates, waitsForKinds, type WaitsFor, type JobCardFacts, type JobState } from './card.ts';
 export { doubtCodes, notInBook, unusedCodes } from './interpretation.ts';
 export type { Doubt, DoubtCode, Unused, UnusedCode } from './interpretation.ts';
 export { engine, foldCase, type AssemblyView, type Because, type CaseFold, type FaultView } from './fold.ts';
@@ -36,3 +36,4 @@ export {
   type ReasonCode,
 } from './steps.ts';
 export { verdicts, type MissingStep, type Verdict } from './verdict.ts';
+export { asOf, effectsOf, type Effect } from './history.ts';

@@ -50,6 +50,7 @@ export const doubtCodes = [
   'outside-scope',
   'symptom-changed',
   'may-be-two',
+  'done-live',
 ] as const;
 export type DoubtCode = (typeof doubtCodes)[number];
 

@@ -39,6 +39,10 @@ export interface TwoFaults {
 export function twoFaults(input: CaseInput, belief: Belief, compiled: CompiledPack): TwoFaults | undefined {
   const { hypotheses, units } = belief.interpretation;
   const normal = units.map((unit) => isNormal(unit, belief, compiled));
+  const count = units.length;
+  // One row a hypothesis, flat: thousands of pairs are looked at with every answer.
+  const logs = new Float64Array(hypotheses.length * count);
+  units.forEach(({ logLikelihood }, u) => logLikelihood.forEach((log, h) => (logs[h * count + u] = log)));
   const second = secondFaultOdds(input);
   const one = hypotheses.map(({ prior }, h) => Math.log(prior) + units.reduce((sum, unit) => sum + (unit.logLikelihood[h] ?? 0), 0));
   // All against the best single, so that nothing underflows.
@@ -53,10 +57,10 @@ export function twoFaults(input: CaseInput, belief: Belief, compiled: CompiledPa
       const right = hypotheses[b];
       if (!right?.fault || right.layoutId !== left.layoutId || right.fault.assembly === left.fault.assembly) continue;
       let log = Math.log(2 * left.prior * right.prior);
-      for (let u = 0; u < units.length; u += 1) {
-        const first = units[u]?.logLikelihood[a] ?? 0;
-        const other = units[u]?.logLikelihood[b] ?? 0;
-        log += normal[u] ? Math.min(first, other) : Math.max(first, other);
+      for (let u = 0; u < count; u += 1) {
+        const first = logs[a * count + u] ?? 0;
+        const other = logs[b * count + u] ?? 0;
+        log += normal[u] === first < other ? first : other;
       }
       const weight = Math.exp(log - top);
       pairs += weight;

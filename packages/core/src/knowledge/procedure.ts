@@ -24,6 +24,8 @@ export interface Procedure {
   readonly waitMinutes: number;
   readonly pulled: readonly string[];
   readonly leftOut: readonly string[];
+  readonly bridged: readonly (readonly [string, string])[];
+  readonly taped: readonly string[];
   readonly liveInside: boolean;
   readonly touchesHot: boolean;
   readonly bridges: boolean;
@@ -61,7 +63,8 @@ export function deriveProcedure(
   let waitMinutes = 0;
   let liveInside = false;
   let touchesHot = false;
-  let bridges = false;
+  const bridged: (readonly [string, string])[] = [];
+  const taped: string[] = [];
   let changesTemperature = false;
   let pullsUnderPower = false;
   let unreachable: string | undefined;
@@ -118,16 +121,19 @@ export function deriveProcedure(
       }
     } else if ('measure' in step) {
       const dead = step.in === 'verified' || step.in === 'unplugged';
-      if (dead ? plugged === true : plugged === false || (step.in === 'forced' && !bridges)) unreachable ??= `${step.measure} ${step.in}`;
+      if (dead ? plugged === true : plugged === false || (step.in === 'forced' && bridged.length === 0)) unreachable ??= `${step.measure} ${step.in}`;
       if (step.in === 'verified') ask('verified');
       else if (step.in === 'unplugged') ask('rails-down');
       else if (inside > 0 || layout.points[resolve(step.at)] !== undefined) liveInside = true;
     } else if ('bridge' in step) {
-      bridges = true;
+      bridged.push([step.bridge[0], step.bridge[1]]);
       visit(step.bridge[0]);
       visit(step.bridge[1]);
     } else if ('tape' in step || 'lift' in step || 'load' in step) {
-      if ('tape' in step) out.add(step.tape);
+      if ('tape' in step) {
+        out.add(step.tape);
+        taped.push(step.tape);
+      }
       ask('rails-down');
     } else if ('read' in step || 'write' in step) {
       if (plugged !== true) ask('rails-down');
@@ -147,7 +153,9 @@ export function deriveProcedure(
     leftOut: [...out],
     liveInside,
     touchesHot,
-    bridges,
+    bridges: bridged.length > 0,
+    bridged,
+    taped,
     changesTemperature,
     pullsUnderPower,
     unreachable,

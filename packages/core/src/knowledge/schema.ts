@@ -37,6 +37,19 @@ export const stageSchema = z.strictObject({
   cautions: z.array(idSchema),
   /** How a bench says in a hurry that the set is this far open. */
   quick: phrasesSchema.optional(),
+  /** What comes off on the way to this stage, in order; closing is the same list backwards. */
+  teardown: z
+    .array(
+      z.strictObject({
+        id: idSchema,
+        name: textSchema,
+        how: textSchema,
+        /** Its screws or sheets are counted. */
+        counted: z.enum(['screws', 'sheets', 'clips']).optional(),
+        source: sourceSchema,
+      }),
+    )
+    .optional(),
 });
 
 export const cautionSchema = z.strictObject({
@@ -52,6 +65,8 @@ export const assemblySchema = z.strictObject({
   id: idSchema,
   name: textSchema,
   kind: z.enum(['outside', 'assembly', 'harness']),
+  /** Mains side, string voltage or plasma rails: nothing on it is moved before the charge has been read below the limit. */
+  hot: z.literal(true).optional(),
 });
 
 export const symptomSchema = z.strictObject({
@@ -115,6 +130,8 @@ export const layoutSchema = z.strictObject({
       name: textSchema,
       on: idSchema,
       hot: z.boolean(),
+      /** Holds a charge after unplugging: read here before the set counts as verified. */
+      verify: z.literal(true).optional(),
       /** What is usual there, volts dc to chassis; a family's rail at the same point stands above it. */
       volts: z.number().optional(),
       source: sourceSchema,

@@ -26,6 +26,9 @@ export const setFactsSchema = z.strictObject({
 export type SetFacts = z.infer<typeof setFactsSchema>;
 
 const v1 = z.literal(1);
+/** The step a change or a wait belongs to. */
+const towardSchema = z.strictObject({ kind: z.enum(['test', 'repair']), id: idSchema, of: idSchema.optional() });
+export type Toward = z.infer<typeof towardSchema>;
 const entryReference = z.union([z.string().min(1), z.number().int().min(1)]);
 
 export const conditions = ['crack', 'liquid', 'storm', 'dropped', 'smell', 'opened-before', 'screws-missing'] as const;
@@ -35,6 +38,9 @@ export const earlierWork = ['only-opened', 'boards-swapped', 'parts-replaced', '
 export const theorySources = ['customer', 'web', 'video', 'another-shop', 'dealer', 'colleague'] as const;
 export const outcomesOfAJob = ['repaired', 'repaired-with-known-flaw', 'workaround', 'not-worth-it', 'handed-back'] as const;
 export const photoSubjects = ['plate', 'board', 'panel-label', 'condition', 'inside', 'other'] as const;
+export const stimuli = ['touch', 'press', 'flex', 'squeeze', 'warm', 'chill'] as const;
+/** What the symptom did under it. */
+export const stimulusEffects = ['came', 'went', 'stayed', 'stayed-away', 'cant-tell'] as const;
 export const quoteOptions = ['repair', 'with-known-flaw', 'workaround', 'diagnose-only', 'hand-back', 'donor'] as const;
 export const partSources = ['new', 'refurbished', 'pulled', 'donor', 'own-stock'] as const;
 export const memories = ['eeprom', 'spi-nor', 'emmc'] as const;
@@ -128,7 +134,7 @@ export const bodySchemas = {
   }),
   'test.answered': z.strictObject({
     kind: z.literal('test.answered'),
-    v: v1,
+    v: z.literal(2),
     test: idSchema,
     of: idSchema.optional(),
     outcome: idSchema,
@@ -140,6 +146,10 @@ export const bodySchemas = {
     raw: z.string().max(2000).optional(),
     /** What the screen showed when it was answered. */
     words: z.strictObject({ test: plainText, outcome: plainText }).optional(),
+    /** The way there was recorded change by change: the answer itself moves no plug. */
+    walked: z.boolean().optional(),
+    /** Done in another order than the safe one. */
+    anyway: z.boolean().optional(),
   }),
   'reading.taken': z.strictObject({
     kind: z.literal('reading.taken'),
@@ -151,7 +161,7 @@ export const bodySchemas = {
   }),
   'set.changed': z.strictObject({
     kind: z.literal('set.changed'),
-    v: v1,
+    v: z.literal(2),
     plugged: z.boolean().optional(),
     railsDown: z.boolean().optional(),
     verified: z.boolean().optional(),
@@ -163,9 +173,69 @@ export const bodySchemas = {
     unbridged: z.array(z.tuple([idSchema, idSchema])).optional(),
     taped: z.array(idSchema).optional(),
     untaped: z.array(idSchema).optional(),
+    /** Read where a charge may stay, volts dc: point -> value. */
+    volts: z.record(idSchema, z.number().finite()).optional(),
+    /** At power-up: what was shown as still out, bridged or taped. */
+    stillOut: z.array(z.string().min(1).max(120)).max(60).optional(),
+    toward: towardSchema.optional(),
+    /** Done in another order than the safe one, and recorded as that. */
+    anyway: z.boolean().optional(),
   }),
-  'wait.started': z.strictObject({ kind: z.literal('wait.started'), v: v1, name: plainText, minutes }),
-  'wait.ended': z.strictObject({ kind: z.literal('wait.ended'), v: v1, name: plainText }),
+  'wait.started': z.strictObject({
+    kind: z.literal('wait.started'),
+    v: z.literal(2),
+    name: plainText,
+    minutes,
+    toward: towardSchema.optional(),
+  }),
+  'wait.ended': z.strictObject({
+    kind: z.literal('wait.ended'),
+    v: z.literal(2),
+    name: plainText,
+    /** The entry that started it. */
+    wait: entryReference.optional(),
+    /** Broken off before its time. */
+    early: z.boolean().optional(),
+  }),
+  /** Until when the customer was told that it would be done, or looked at. */
+  'date.promised': z.strictObject({ kind: z.literal('date.promised'), v: v1, on: z.iso.date() }),
+  /** All was treated but one place: what that one says is a test of its own. */
+  'heat.round': z.strictObject({
+    kind: z.literal('heat.round'),
+    v: v1,
+    left: idSchema,
+    way: z.enum(['warm', 'chill']),
+    toCelsius: z.number().min(-60).max(120),
+    roomCelsius: z.number().min(-30).max(60),
+    result: z.enum(['heals', 'stays', 'cant-tell']),
+  }),
+  /** Touched, pressed, flexed ... at a place, and what the symptom did. */
+  'stimulus.tried': z.strictObject({
+    kind: z.literal('stimulus.tried'),
+    v: v1,
+    way: z.enum(stimuli),
+    at: idSchema,
+    effect: z.enum(stimulusEffects),
+    /** A photo of it, and where on it: shares of its width and height from the top left. */
+    photo: z.uuid().optional(),
+    mark: z.tuple([z.number().min(0).max(1), z.number().min(0).max(1)]).optional(),
+    note: plainText.optional(),
+  }),
+  /** Taking apart behind the back cover: a part off, its screws counted; and back on. */
+  'teardown.taken': z.strictObject({
+    kind: z.literal('teardown.taken'),
+    v: v1,
+    part: idSchema,
+    screws: z.number().int().min(0).max(200).optional(),
+    photo: z.uuid().optional(),
+    note: plainText.optional(),
+  }),
+  'teardown.refitted': z.strictObject({
+    kind: z.literal('teardown.refitted'),
+    v: v1,
+    part: idSchema,
+    screws: z.number().int().min(0).max(200).optional(),
+  }),
   'caution.read': z.strictObject({
     kind: z.literal('caution.read'),
     v: v1,
@@ -181,11 +251,13 @@ export const bodySchemas = {
   }),
   'repair.done': z.strictObject({
     kind: z.literal('repair.done'),
-    v: v1,
+    v: z.literal(2),
     repair: idSchema,
     /** `changed`: the first symptom went and another came. */
     result: z.enum(['cured', 'unchanged', 'changed', 'not-tried']),
     minutes: minutes.optional(),
+    walked: z.boolean().optional(),
+    anyway: z.boolean().optional(),
   }),
   'part.fitted': z.strictObject({
     kind: z.literal('part.fitted'),
@@ -273,6 +345,8 @@ export const personalFields: Partial<Record<EntryKind, readonly string[]>> = {
   'theory.told': ['text'],
   'symptom.reported': ['words', 'since', 'after'],
   'photo.added': ['caption'],
+  'stimulus.tried': ['note'],
+  'teardown.taken': ['note'],
   'note.added': ['text'],
   'entry.retracted': ['reason'],
   'quote.answered': ['who'],

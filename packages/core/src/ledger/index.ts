@@ -16,12 +16,15 @@ export {
   redactedText,
   theorySources,
   setFactsSchema,
+  stimuli,
+  stimulusEffects,
 } from './bodies.ts';
-export type { Body, BodyOf, EntryKind, Money, SetFacts } from './bodies.ts';
+export type { Body, BodyOf, EntryKind, Money, SetFacts, Toward } from './bodies.ts';
 export { caseFileSchema, caseOfLedger, defaultSettings, findEntry, parseCase, settingsSchema } from './caseFile.ts';
 export type { CaseFile, CaseInput, Entry, ReadCase, Settings } from './caseFile.ts';
 export { liveEntries } from './live.ts';
-export { setOnArrival, stateAfter, type SetState } from './setState.ts';
+export { plugsAfter, setOnArrival, stateAfter, type Established, type SetState } from './setState.ts';
 export { currentFormat, currentVersion, readBody, type LedgerFormat, type ReadBody, type Upgrader } from './upgrade.ts';
 export { countsSchema, type Counts } from './counts.ts';
 export { pinsOf, type Pins } from './pins.ts';
+export { openWaits, type Wait } from './waits.ts';

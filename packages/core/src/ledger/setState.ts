@@ -1,17 +1,31 @@
 /** What state the set on the bench is in, told from the ledger. */
 import type { CompiledPack } from '../knowledge/index.ts';
+import type { BodyOf } from './bodies.ts';
 import type { Entry } from './caseFile.ts';
+
+/** When something was established, by whom, and where in the ledger. */
+export interface Established {
+  /** UTC, ISO 8601. */
+  readonly at: string;
+  readonly seq: number;
+  readonly by: string;
+}
 
 export interface SetState {
   /** Index into the pack's stages: the furthest reached. */
   readonly stage: number;
   readonly plugged: boolean;
+  /** Somebody recorded the plug itself; what a step done as written leaves behind then never unplugs it. */
+  readonly plugTold?: boolean;
   readonly railsDown: boolean;
   readonly verified: boolean;
   readonly strap: boolean;
   readonly out: readonly string[];
   readonly bridged: readonly (readonly [string, string])[];
   readonly taped: readonly string[];
+  /** Somebody looked and recorded it; `railsDown` and `verified` without these are only what a step done as written leaves behind. */
+  readonly lookedDown?: Established | undefined;
+  readonly measured?: (Established & { readonly volts: Readonly<Record<string, number>> }) | undefined;
 }
 
 /** A set as it comes over the counter: closed, unplugged, charge unknown. */
@@ -27,46 +41,76 @@ export const setOnArrival: SetState = {
 };
 
 const pair = (a: readonly [string, string]): string => [...a].sort().join(' ');
+/** What says that the power may have changed. */
+const powerKinds = new Set(['set.changed', 'test.answered', 'repair.done']);
+
+/**
+ * Somebody who hadn't seen that the rails were down, or the charge read, has done something meanwhile: neither may be relied on any
+ * longer. Who wrote it knows what they did themselves.
+ */
+function withoutOvertaken(state: SetState, entry: Entry): SetState {
+  const overtaken = (known: Established | undefined): boolean => known !== undefined && known.by !== entry.by && entry.basedOn < known.seq;
+  if (!powerKinds.has(entry.body.kind) || (!overtaken(state.lookedDown) && !overtaken(state.measured))) return state;
+  return { ...state, railsDown: false, verified: false, lookedDown: undefined, measured: undefined };
+}
+
+/** Plugs, bridges and tape after a change. */
+export function plugsAfter(state: SetState, change: BodyOf<'set.changed'>): Pick<SetState, 'out' | 'bridged' | 'taped'> {
+  const unbridged = new Set((change.unbridged ?? []).map(pair));
+  return {
+    out: union(state.out, change.pulled, change.restored),
+    bridged: [...state.bridged.filter((one) => !unbridged.has(pair(one))), ...(change.bridged ?? [])],
+    taped: union(state.taped, change.taped, change.untaped),
+  };
+}
 
 /** State after one entry. Plugging in ends "rails down" and "verified": whatever was measured before is over. */
-export function stateAfter(state: SetState, entry: Entry, compiled: CompiledPack, layoutId: string | undefined): SetState {
+export function stateAfter(before: SetState, entry: Entry, compiled: CompiledPack, layoutId: string | undefined): SetState {
+  const state = withoutOvertaken(before, entry);
   const { body } = entry;
   if (body.kind === 'set.changed') {
     const stage = body.stage === undefined ? -1 : compiled.stageIds.indexOf(body.stage);
     const plugged = body.plugged ?? state.plugged;
-    const unbridged = new Set((body.unbridged ?? []).map(pair));
+    const now: Established = { at: entry.at, seq: entry.seq, by: entry.by };
+    const down = body.railsDown ?? body.verified;
     return {
       stage: Math.max(state.stage, stage),
       plugged,
+      plugTold: body.plugged !== undefined || state.plugTold === true,
       railsDown: plugged ? false : (body.railsDown ?? (body.verified === true || state.railsDown)),
       verified: plugged ? false : (body.verified ?? state.verified),
       strap: body.strap ?? state.strap,
-      out: union(state.out, body.pulled, body.restored),
-      bridged: [...state.bridged.filter((one) => !unbridged.has(pair(one))), ...(body.bridged ?? [])],
-      taped: union(state.taped, body.taped, body.untaped),
+      ...plugsAfter(state, body),
+      lookedDown: plugged || down === false ? undefined : down === true ? now : state.lookedDown,
+      measured: plugged || body.verified === false ? undefined : body.verified ? { ...now, volts: body.volts ?? {} } : state.measured,
     };
   }
   if (body.kind === 'repair.done' && body.result !== 'not-tried' && layoutId !== undefined) {
     const repair = compiled.repairsOf.get(layoutId)?.find((one) => one.id === compiled.currentId(body.repair));
     const stage = compiled.stageIds.indexOf(compiled.layouts.get(layoutId)?.access[repair?.assembly ?? ''] ?? '');
-    return { ...state, stage: Math.max(state.stage, stage) };
+    return { ...(body.anyway ? unsure(state) : state), stage: Math.max(state.stage, stage) };
   }
   if (body.kind === 'test.answered' && body.outcome !== 'not-possible' && layoutId !== undefined) {
     const test = compiled.tests.get(compiled.currentId(body.test));
-    if (!test || !compiled.fits(test, layoutId)) return state;
+    if (body.walked || !test || !compiled.fits(test, layoutId)) return state;
     const procedure = compiled.procedure(test, layoutId, body.of);
-    const plugged = procedure.endsPlugged ?? (procedure.needs === 'plugged' ? true : state.plugged);
-    const drained = !plugged && (procedure.needs === 'rails-down' || procedure.needs === 'verified' || procedure.pulled.length > 0);
-    return {
-      ...state,
-      stage: Math.max(state.stage, procedure.stage),
-      plugged,
-      railsDown: plugged ? false : state.railsDown || drained,
-      verified: plugged ? false : state.verified || procedure.needs === 'verified',
-    };
+    const written = procedure.endsPlugged ?? (procedure.needs === 'plugged' ? true : state.plugged);
+    const plugged = written || (state.plugged && state.plugTold === true);
+    const stage = Math.max(state.stage, procedure.stage);
+    if (plugged || body.anyway) return { ...unsure(state), stage, plugged };
+    const drained = procedure.needs === 'rails-down' || procedure.needs === 'verified' || procedure.pulled.length > 0;
+    return { ...state, stage, plugged, railsDown: state.railsDown || drained, verified: state.verified || procedure.needs === 'verified' };
   }
   return state;
 }
+
+const unsure = (state: SetState): SetState => ({
+  ...state,
+  railsDown: false,
+  verified: false,
+  lookedDown: undefined,
+  measured: undefined,
+});
 
 function union(now: readonly string[], added: readonly string[] = [], removed: readonly string[] = []): string[] {
   const result = new Set([...now, ...added]);

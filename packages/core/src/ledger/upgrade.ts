@@ -27,6 +27,11 @@ export const currentFormat: LedgerFormat = {
     'quote.answered': { 1: (body) => body },
     'photo.added': { 1: (body) => body },
     'blink.read': { 1: (body) => body },
+    'test.answered': { 1: (body) => body },
+    'repair.done': { 1: (body) => body },
+    'set.changed': { 1: (body) => body },
+    'wait.started': { 1: (body) => body },
+    'wait.ended': { 1: (body) => body },
   },
 };
 

@@ -115,7 +115,7 @@ function segmentsOf(text: string, phrases: readonly Phrase[]): Segment[] {
 }
 
 function bodyOf(phrase: Phrase, around: readonly string[], context: QuickContext): QuickBody | undefined {
-  if (phrase.kind === 'stage') return around.length === 0 ? { kind: 'set.changed', v: 1, stage: phrase.id } : undefined;
+  if (phrase.kind === 'stage') return around.length === 0 ? { kind: 'set.changed', v: 2, stage: phrase.id } : undefined;
   // A test's own name may end in its outcome: "key wire moves".
   const said = (around.length > 0 ? around : phrase.words).join(' ');
   if (phrase.kind === 'blink') {
@@ -131,7 +131,7 @@ function bodyOf(phrase: Phrase, around: readonly string[], context: QuickContext
   if (outcome === undefined) return undefined;
   return {
     kind: 'test.answered',
-    v: 1,
+    v: 2,
     test: test.id,
     outcome,
     sure: told === said.trim() ? 'sure' : 'think-so',

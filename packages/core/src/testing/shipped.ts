@@ -33,7 +33,7 @@ export function caseOf(symptoms: readonly string[], told: readonly Told[] = [], 
     const [, test, of, outcome, unsure] = /^([a-z.-]+)(?::([a-z.-]+))?=([a-z-]+)(\?)?$/.exec(one) ?? [];
     return {
       kind: 'test.answered',
-      v: 1,
+      v: 2,
       test,
       ...(of === undefined ? {} : { of }),
       outcome,

@@ -17,6 +17,10 @@ const demoJobSchema = z.strictObject({
   openedDaysAgo: z.number().min(0),
   customer: newJobSchema.shape.customer,
   plate: newJobSchema.shape.plate,
+  /** Days from the loading until the day it was promised for; negative: past. */
+  promisedInDays: z.number().int().optional(),
+  /** A timer that runs while the demo is looked at: minutes in all, and left. */
+  waiting: z.strictObject({ name: z.string(), minutes: z.number(), left: z.number(), toward: z.looseObject({}).optional() }).optional(),
   entries: z.array(z.strictObject({ minute: z.number().min(0), body: z.looseObject({ kind: z.string() }) })).min(1),
 });
 
@@ -58,6 +62,17 @@ async function loadJob(store: Store, name: string, demo: z.infer<typeof demoJobS
     basedOn: index,
     body: entry.body,
   }));
+  const now = store.now().getTime();
+  const add = (what: string, at: number, body: { kind: string } & Record<string, unknown>): void =>
+    void entries.push({ id: uuidv5(`${name}#${what}`, namespace), at: new Date(at).toISOString(), basedOn: entries.length, body });
+  if (demo.promisedInDays !== undefined) {
+    const on = new Date(now + demo.promisedInDays * 24 * 60 * minute).toISOString().slice(0, 10);
+    add('promised', opened + 30 * minute, { kind: 'date.promised', v: 1, on });
+  }
+  if (demo.waiting) {
+    const { name: what, minutes, left, toward } = demo.waiting;
+    add('waiting', now - (minutes - left) * minute, { kind: 'wait.started', v: 2, name: what, minutes, ...(toward ? { toward } : {}) });
+  }
   const id = uuidv5(name, namespace);
   await takeIn(store, { id, by: demo.by, customer: demo.customer, plate: demo.plate, entries }, uuidv7, snapshot);
 }

@@ -4,7 +4,7 @@
  * Always holds: seq counts 1, 2, 3 ... without a gap within a job; an entry id is stored once in the whole database; the
  * card is written in the transaction that appends.
  */
-import { jobSettings, type EntryDraft, type JobCard } from '@veglia/contract';
+import { jobSettings, ledgerChannel, type EntryDraft, type JobCard } from '@veglia/contract';
 import {
   caseOfLedger,
   cardOf,
@@ -57,9 +57,9 @@ function splitTexts(body: Body): { facts: Record<string, unknown>; texts: { fiel
   return { facts, texts };
 }
 
-export async function readLedger(store: Store, jobId: string, transaction?: Transaction): Promise<Entry[]> {
+export async function readLedger(store: Store, jobId: string, transaction?: Transaction, after = 0): Promise<Entry[]> {
   const options = transaction ? { transaction } : {};
-  const rows = await store.models.entries.findAll({ where: { jobId }, order: [['seq', 'ASC']], ...options });
+  const rows = await store.models.entries.findAll({ where: { jobId, seq: { [Op.gt]: after } }, order: [['seq', 'ASC']], ...options });
   const texts = await store.models.texts.findAll({ where: { entryId: rows.map((row) => row.id) }, ...options });
   const byEntry = new Map<string, Record<string, string>>();
   for (const text of texts) {
@@ -79,6 +79,13 @@ export async function findJob(store: Store, id: string, transaction?: Transactio
   const job = await store.models.jobs.findByPk(id, transaction ? { transaction, lock: transaction.LOCK.UPDATE } : {});
   if (job === null) throw new ApiError('unknown-job');
   return job;
+}
+
+/** What was written behind a seq, and how far the ledger goes. Throws unknown-job. */
+export async function entriesAfter(store: Store, jobId: string, after: number): Promise<{ entries: Entry[]; lastSeq: number }> {
+  await findJob(store, jobId);
+  const entries = await readLedger(store, jobId, undefined, after);
+  return { entries, lastSeq: entries.at(-1)?.seq ?? after };
 }
 
 /** Adds what isn't there yet, in the order given, and returns all of it as stored. Ids already there are skipped. */
@@ -150,7 +157,7 @@ export async function appendLocked(
   if (added.length > 0) {
     await job.update({ lastSeq: seq }, { transaction });
     await writeCard(store, job, [...ledger, ...added], transaction);
-    await store.sequelize.query('SELECT pg_notify($1, $2)', { bind: ['veglia_ledger', JSON.stringify({ job: job.id, seq })], transaction });
+    await store.sequelize.query('SELECT pg_notify($1, $2)', { bind: [ledgerChannel, JSON.stringify({ job: job.id, seq })], transaction });
   }
   return { entries: drafts.flatMap((draft) => stored.get(draft.id) ?? []), lastSeq: seq };
 }
@@ -211,6 +218,17 @@ export async function writeCard(store: Store, job: JobRow, entries: readonly Ent
     condition: [...facts.condition],
     closedAt: facts.closedAt ?? null,
     entryCount: facts.entryCount,
+    serial: plate?.serial ?? '',
+    waits: [...facts.waits],
+    ahead: [...facts.ahead],
+    promisedOn: facts.promisedOn ?? null,
+    shelf: facts.shelf ?? null,
+    sizeInch: facts.sizeInch ?? null,
+    stage: facts.stage,
+    plugged: facts.plugged,
+    stillOut: [...facts.stillOut],
+    over: facts.over,
+    waitsFor: facts.waitsFor,
   };
   await store.models.cards.upsert(
     { jobId: job.id, state: facts.state, card, counted: counted && counted.jobs.length > 0 ? counted : null, updatedAt: store.now() },

@@ -133,7 +133,7 @@ export function play(
       const outcome = opponent.perform(offer.test, offer.of);
       write({
         kind: 'test.answered',
-        v: 1,
+        v: 2,
         test: offer.test.id,
         ...(offer.of === undefined ? {} : { of: offer.of }),
         outcome,
@@ -155,7 +155,7 @@ export function play(
       firstPartRight ??= right;
     }
     const result = opponent.repair(repair);
-    write({ kind: 'repair.done', v: 1, repair: repair.id, result: asOneFault && result === 'changed' ? 'unchanged' : result });
+    write({ kind: 'repair.done', v: 2, repair: repair.id, result: asOneFault && result === 'changed' ? 'unchanged' : result });
     if (result === 'cured') return ended('cured');
     if (result === 'changed' && !asOneFault) report();
   }

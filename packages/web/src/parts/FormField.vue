@@ -15,6 +15,10 @@ defineProps<{ id: string; label: string; error?: string }>();
 .field {
   min-width: 0;
 }
+.field :deep(.el-date-editor) {
+  --el-date-editor-width: 100%;
+  width: 100%;
+}
 label {
   display: block;
   font-size: 15px;

@@ -4,6 +4,7 @@ import { readQuick, type CaseInput, type CompiledPack, type QuickBody, type Quic
 import { computed, nextTick, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { useNames } from '../names.ts';
+import { canListen, dictated, listenOnce } from '../stores/hands.ts';
 import KeyCap from './KeyCap.vue';
 
 const props = defineProps<{ input: CaseInput; compiled: CompiledPack }>();
@@ -61,6 +62,15 @@ function onKey(event: KeyboardEvent): void {
   event.preventDefault();
   event.stopPropagation();
 }
+const listening = ref(false);
+async function dictate(): Promise<void> {
+  listening.value = true;
+  const heard = await listenOnce();
+  listening.value = false;
+  if (heard === undefined) return;
+  line.value = heard;
+  await read();
+}
 defineExpose({ focus: () => field.value?.focus() });
 </script>
 
@@ -70,6 +80,9 @@ defineExpose({ focus: () => field.value?.focus() });
       <label for="quick-line">{{ t('quick.label') }} <kbd>Alt Q</kbd></label>
       <input id="quick-line" ref="field" v-model="line" autocomplete="off" :placeholder="t('quick.hint')" />
       <button type="submit" class="push" :disabled="line.trim() === ''">{{ t('quick.read') }}</button>
+      <button v-if="canListen && dictated" type="button" class="push" :disabled="listening" data-test="dictate" @click="dictate">
+        {{ listening ? t('quick.listening') : t('quick.speak') }}
+      </button>
     </form>
     <div v-if="open" ref="list" class="found" tabindex="-1" :aria-label="t('quick.found')" role="group" @keydown="onKey">
       <button v-for="(item, index) in left" :key="item.text" type="button" class="item" @click="take([item])">

@@ -2,13 +2,27 @@
 /** The layout seen from the back: boxes fill like tanks with their odds, cables thicken with theirs. Exports as it is. */
 import type { AssemblyView, CompiledPack, Layout } from '@veglia/core';
 import { curveBasis, line } from 'd3-shape';
-import { computed } from 'vue';
+import { computed, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { percent, useNames } from '../names.ts';
 
-const props = defineProps<{ layout: Layout; assemblies: readonly AssemblyView[]; compiled: CompiledPack; out: readonly string[] }>();
+const props = defineProps<{
+  layout: Layout;
+  assemblies: readonly AssemblyView[];
+  compiled: CompiledPack;
+  out: readonly string[];
+  /** Points taped over, and bridged, by id. */
+  taped?: readonly string[];
+  bridged?: readonly (readonly [string, string])[];
+  /** The node that is looked at. */
+  chosen?: string;
+}>();
+const emit = defineEmits<{ pick: [id: string] }>();
 const { t } = useI18n();
-const names = useNames(() => props.compiled);
+const names = useNames(
+  () => props.compiled,
+  () => props.layout.id,
+);
 const byId = computed(() => new Map(props.assemblies.map((one) => [one.id, one])));
 const draw = line().curve(curveBasis);
 
@@ -54,11 +68,92 @@ const letterWidth = 8.2;
 const fitted = ({ id, width }: Box): { textLength?: number; lengthAdjust?: string } =>
   names.assembly(id).length * letterWidth > width - 16 ? { textLength: width - 16, lengthAdjust: 'spacingAndGlyphs' } : {};
 const label = (id: string, verdict: string, odds: number): string =>
-  `${names.assembly(id)}: ${t(`core.verdict.${verdict}`)}, ${percent(odds)}`;
+  `${names.assembly(id)}: ${t(`core.verdict.${verdict}`)}, ${percent(odds)}${props.out.includes(id) ? `, ${t('bench.planOut')}` : ''}`;
+
+/** Middle of a node, box or wire. */
+function middle(id: string): { x: number; y: number } {
+  const box = boxes.value.find((one) => one.id === id);
+  if (box) return { x: box.x + box.width / 2, y: box.y + box.height / 2 };
+  const wire = wires.value.find((one) => one.id === id);
+  return { x: wire?.x ?? 0, y: wire?.y ?? 0 };
+}
+/** Tape and bridges sit on the node that has the point. */
+const marks = computed(() => {
+  const on = (point: string): string => props.layout.points[point]?.on ?? point;
+  return [
+    ...(props.taped ?? []).map((point) => ({ kind: 'tape', key: `tape ${point}`, name: names.place(point), at: middle(on(point)) })),
+    ...(props.bridged ?? []).map(([from, to]) => ({
+      kind: 'bridge',
+      key: `bridge ${from} ${to}`,
+      name: `${names.place(from)} – ${names.place(to)}`,
+      at: middle(on(from)),
+    })),
+  ];
+});
+const nodes = computed(() => [...boxes.value.map(({ id }) => id), ...wires.value.map(({ id }) => id)]);
+const svg = ref<SVGSVGElement>();
+function focusNode(id: string): void {
+  svg.value?.querySelector<SVGGElement>(`[data-node="${id}"]`)?.focus();
+}
+/** Arrow keys go to the nearest node that way. */
+function onKey(event: KeyboardEvent, id: string): void {
+  const way = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[event.key];
+  if (event.key === 'Enter' || event.key === ' ') emit('pick', id);
+  else if (way) {
+    const [dx = 0, dy = 0] = way;
+    const here = middle(id);
+    const there = nodes.value
+      .filter((one) => one !== id)
+      .map((one) => {
+        const { x, y } = middle(one);
+        const along = (x - here.x) * dx + (y - here.y) * dy;
+        const aside = Math.abs((x - here.x) * dy) + Math.abs((y - here.y) * dx);
+        return { one, along, far: along + 2 * aside };
+      })
+      .filter(({ along }) => along > 1)
+      .sort((a, b) => a.far - b.far)[0];
+    if (there) focusNode(there.one);
+  } else return;
+  event.preventDefault();
+  event.stopPropagation();
+}
+/** A file that shows the same anywhere: what the page's style gives it is written into it. */
+function exported(): string {
+  if (!svg.value) return '';
+  const copy = svg.value.cloneNode(true) as SVGSVGElement;
+  const from = [svg.value, ...svg.value.querySelectorAll('*')];
+  const kept = [
+    'fill',
+    'stroke',
+    'stroke-width',
+    'stroke-dasharray',
+    'opacity',
+    'font-family',
+    'font-size',
+    'font-weight',
+    'paint-order',
+    'stroke-linejoin',
+    'stroke-linecap',
+    'text-anchor',
+  ];
+  [copy, ...copy.querySelectorAll('*')].forEach((element, index) => {
+    const original = from[index];
+    if (!original) return;
+    const style = getComputedStyle(original);
+    for (const name of kept) element.setAttribute(name, style.getPropertyValue(name));
+    for (const name of [...element.attributes].map((one) => one.name))
+      if (name === 'tabindex' || name === 'role' || name.startsWith('data-v-')) element.removeAttribute(name);
+  });
+  copy.setAttribute('xmlns', 'http://www.w3.org/2000/svg');
+  copy.setAttribute('width', String(props.layout.plan.width));
+  copy.setAttribute('height', String(props.layout.plan.height));
+  return new XMLSerializer().serializeToString(copy);
+}
+defineExpose({ exported, focus: () => focusNode(props.chosen ?? nodes.value[0] ?? '') });
 </script>
 
 <template>
-  <svg class="plan" :viewBox="`0 0 ${layout.plan.width} ${layout.plan.height}`" role="img" :aria-label="t('bench.plan')">
+  <svg ref="svg" class="plan" :viewBox="`0 0 ${layout.plan.width} ${layout.plan.height}`" role="group" :aria-label="t('bench.plan')">
     <defs>
       <pattern id="plan-tide" width="12" height="7" patternUnits="userSpaceOnUse">
         <rect width="12" height="7" class="wash" />
@@ -69,7 +164,19 @@ const label = (id: string, verdict: string, odds: number): string =>
         <rect width="8" height="16" class="strong" />
       </pattern>
     </defs>
-    <g v-for="box in large" :key="box.id" :class="['box', 'large', box.verdict]" :data-node="box.id" :data-verdict="box.verdict">
+    <g
+      v-for="box in large"
+      :key="box.id"
+      :class="['box', 'large', box.verdict, { chosen: chosen === box.id }]"
+      :data-node="box.id"
+      :data-verdict="box.verdict"
+      tabindex="0"
+      role="button"
+      :aria-pressed="chosen === box.id"
+      :aria-label="label(box.id, box.verdict, box.odds)"
+      @click="$emit('pick', box.id)"
+      @keydown="onKey($event, box.id)"
+    >
       <title>{{ label(box.id, box.verdict, box.odds) }}</title>
       <rect :x="box.x" :y="box.y" :width="box.width" :height="box.height" rx="4" class="body" />
       <rect
@@ -83,11 +190,42 @@ const label = (id: string, verdict: string, odds: number): string =>
       <text :x="box.x + 16" :y="box.y + 22">{{ names.assembly(box.id) }}</text>
       <text :x="box.x + 70" :y="box.y + 22" class="odds">{{ box.verdict === 'cleared' ? '–' : percent(box.odds) }}</text>
     </g>
-    <g v-for="wire in wires" :key="wire.id" :class="['wire', wire.verdict]" :data-node="wire.id" :data-verdict="wire.verdict">
+    <g
+      v-for="wire in wires"
+      :key="wire.id"
+      :class="['wire', wire.verdict, { chosen: chosen === wire.id, out: wire.out }]"
+      :data-node="wire.id"
+      :data-verdict="wire.verdict"
+      :data-out="wire.out"
+      tabindex="0"
+      role="button"
+      :aria-pressed="chosen === wire.id"
+      :aria-label="label(wire.id, wire.verdict, wire.odds)"
+      @click="$emit('pick', wire.id)"
+      @keydown="onKey($event, wire.id)"
+    >
       <title>{{ label(wire.id, wire.verdict, wire.odds) }}</title>
-      <path :d="wire.path" :stroke-width="2 + 8 * wire.odds" :stroke-dasharray="wire.out ? '14 10' : undefined" />
+      <path :d="wire.path" class="reach" />
+      <path :d="wire.path" class="line" :stroke-width="2 + 8 * wire.odds" :stroke-dasharray="wire.out ? '10 22' : undefined" />
+      <g v-if="wire.out" class="plug" :transform="`translate(${wire.x} ${wire.y})`">
+        <rect x="-9" y="-9" width="18" height="18" rx="2" />
+        <path d="M-5 -5 5 5M5 -5-5 5" />
+      </g>
     </g>
-    <g v-for="box in small" :key="box.id" :class="['box', box.verdict]" :data-node="box.id" :data-verdict="box.verdict">
+    <g
+      v-for="box in small"
+      :key="box.id"
+      :class="['box', box.verdict, { chosen: chosen === box.id, out: out.includes(box.id) }]"
+      :data-node="box.id"
+      :data-verdict="box.verdict"
+      :data-out="out.includes(box.id)"
+      tabindex="0"
+      role="button"
+      :aria-pressed="chosen === box.id"
+      :aria-label="label(box.id, box.verdict, box.odds)"
+      @click="$emit('pick', box.id)"
+      @keydown="onKey($event, box.id)"
+    >
       <title>{{ label(box.id, box.verdict, box.odds) }}</title>
       <rect :x="box.x" :y="box.y" :width="box.width" :height="box.height" rx="4" class="body" />
       <rect
@@ -110,8 +248,13 @@ const label = (id: string, verdict: string, odds: number): string =>
       <text :x="box.x + 10" :y="box.y + 19" v-bind="fitted(box)">{{ names.assembly(box.id) }}</text>
       <text :x="box.x + 10" :y="box.y + 37" class="odds">{{ box.verdict === 'cleared' ? '–' : percent(box.odds) }}</text>
     </g>
+    <g v-for="mark in marks" :key="mark.key" :class="['mark', mark.kind]" :data-mark="mark.key">
+      <title>{{ mark.name }}</title>
+      <path v-if="mark.kind === 'tape'" :d="`M${mark.at.x - 22} ${mark.at.y + 14}h44v12h-44z`" />
+      <path v-else :d="`M${mark.at.x - 18} ${mark.at.y + 18}q18 -26 36 0`" />
+    </g>
     <g v-for="wire in wires" :key="`${wire.id}-label`" class="wirelabel">
-      <text v-if="wire.verdict !== 'cleared' && wire.odds >= 0.03" :x="wire.x" :y="wire.y - 6" text-anchor="middle">
+      <text v-if="!wire.out && wire.verdict !== 'cleared' && wire.odds >= 0.03" :x="wire.x" :y="wire.y - 6" text-anchor="middle">
         {{ percent(wire.odds) }}
       </text>
     </g>
@@ -186,15 +329,60 @@ text {
   fill: var(--accent-ink);
   stroke: var(--accent);
 }
-.wire path {
+g[role='button'] {
+  cursor: pointer;
+  outline: none;
+}
+.box:focus-visible .body,
+.chosen .body {
+  stroke: var(--accent);
+  stroke-width: 4;
+}
+.out .body {
+  stroke-dasharray: 12 6;
+  stroke: var(--alarm);
+  stroke-width: 3;
+}
+.wire .reach {
+  fill: none;
+  stroke: transparent;
+  stroke-width: 26;
+  pointer-events: stroke;
+}
+.wire:focus-visible .reach,
+.wire.chosen .reach {
+  stroke: var(--accent-wash);
+  stroke-width: 14;
+}
+.plug rect {
+  fill: var(--surface);
+  stroke: var(--alarm);
+  stroke-width: 2;
+}
+.plug path,
+.wire .plug path {
+  fill: none;
+  stroke: var(--alarm);
+  stroke-width: 2.5;
+}
+.mark path {
+  fill: none;
+  stroke: var(--alarm);
+  stroke-width: 3;
+}
+.mark.tape path {
+  fill: var(--alarm-wash);
+  stroke-width: 1.6;
+}
+.wire .line {
   fill: none;
   stroke: var(--ink);
   stroke-linecap: round;
 }
-.wire.cleared path {
+.wire.cleared .line {
   stroke: var(--line);
 }
-.wire.proven path {
+.wire.proven .line {
   stroke: var(--accent);
 }
 .wirelabel text {

@@ -2,7 +2,7 @@
  * What takes too long for a keystroke, asked of a worker: a deeper look at the next step, and the likely bill. Each question has
  * a number; answers to older ones are dropped.
  */
-import type { BillSpread, CaseInput, CompiledPack, RefinedStep } from '@veglia/core';
+import type { BillSpread, CaseInput, CompiledPack, DayPlan, Effect, PlannedSet, RefinedStep } from '@veglia/core';
 import { wrap, type Remote } from 'comlink';
 import { shallowRef, type ShallowRef } from 'vue';
 import type { Refiner } from '../workers/refine.worker.ts';
@@ -52,3 +52,9 @@ function useWorker<T>(
 export const useDeeperLook = (): Asked<RefinedStep[]> => useWorker((asked, hash, input) => asked.refine(hash, input), false);
 /** The last bill stays until the next is there: it changes with every answer, and a gap would jump. */
 export const useLikelyBill = (): Asked<BillSpread> => useWorker((asked, hash, input) => asked.bill(hash, input), true);
+/** Before and after of every entry; the last answer stays until the next is there. */
+export const useEffects = (): Asked<Effect[]> => useWorker((asked, hash, input) => asked.effects(hash, input), true);
+
+/** The day's plan over all sets; pure, and with many sets too long for the main thread. */
+export const askPlan = (sets: readonly PlannedSet[], technicians: number): Promise<DayPlan> =>
+  refiner().plan(JSON.parse(JSON.stringify(sets)) as PlannedSet[], technicians);

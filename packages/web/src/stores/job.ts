@@ -14,8 +14,9 @@ import {
 } from '@veglia/core';
 import { defineStore } from 'pinia';
 import { v7 as uuidv7 } from 'uuid';
-import { computed, ref, shallowRef } from 'vue';
+import { computed, markRaw, ref, shallowRef } from 'vue';
 import { api, keepJob, NotReached, reachedServer } from '../api.ts';
+import { onLive } from './live.ts';
 import * as outbox from './outbox.ts';
 import { usePacks } from './packs.ts';
 import { useSession } from './session.ts';
@@ -33,33 +34,59 @@ export const useJob = defineStore('job', () => {
   const counts = shallowRef<Counts>();
   const stored = shallowRef<Entry[]>([]);
   const waiting = shallowRef<outbox.Waiting[]>([]);
+  /** Written this instant, and not in the browser's own store yet. */
+  const provisional = shallowRef<outbox.Waiting[]>([]);
   const policy = ref<Policy>('cost');
   const missing = ref(false);
   const reached = ref(true);
   let timer: ReturnType<typeof setTimeout> | undefined;
   let sending: Promise<void> | undefined;
 
-  const lastSeq = computed(() => stored.value.at(-1)?.seq ?? 0);
+  /** How far the ledger is here without a gap: what somebody writing now has seen. */
+  const lastSeq = computed(() => {
+    let seq = 0;
+    for (const entry of stored.value) if (entry.seq === seq + 1) seq = entry.seq;
+    return seq;
+  });
 
   /** Stored entries, and behind them those on their way with the seq they will most likely get. */
+  let last: Entry[] = [];
   const entries = computed<Entry[]>(() => {
     const ids = new Set(stored.value.map((entry) => entry.id));
-    const pending = waiting.value.filter((one) => one.refused === undefined && !ids.has(one.draft.id));
-    return [
+    const kept = new Set(waiting.value.map((one) => one.draft.id));
+    const fresh = provisional.value.filter((one) => one.jobId === job.value?.id && !kept.has(one.draft.id));
+    const pending = [...waiting.value, ...fresh].filter((one) => one.refused === undefined && !ids.has(one.draft.id));
+    const made = [
       ...stored.value,
       ...pending.flatMap((one, index): Entry[] => {
         const read = readBody(one.draft.body, 'waiting');
         if ('problems' in read) return [];
         return [
-          { id: one.draft.id, seq: lastSeq.value + index + 1, at: one.draft.at, by: one.by, basedOn: one.draft.basedOn, body: read.body },
+          {
+            id: one.draft.id,
+            seq: (stored.value.at(-1)?.seq ?? 0) + index + 1,
+            at: one.draft.at,
+            by: one.by,
+            basedOn: one.draft.basedOn,
+            body: read.body,
+          },
         ];
       }),
     ];
+    // Stored as they were foreseen: the same ledger, and nothing is folded twice for it.
+    const same = made.length === last.length && made.every((entry, index) => entry.id === last[index]?.id && entry.seq === last[index].seq);
+    if (!same) last = made;
+    return last;
   });
   const waitingIds = computed(() => new Set(waiting.value.map((one) => one.draft.id)));
   const refused = computed(() => waiting.value.filter((one) => one.refused !== undefined));
 
-  const input = computed(() => (job.value ? caseOfLedger(entries.value, job.value.settings, counts.value) : undefined));
+  /** The same object for the same settings: a job read afresh is folded anew only for what is new in it. */
+  const settings = computed<Job['settings'] | undefined>((before) => {
+    const now = job.value?.settings;
+    return JSON.stringify(now) === JSON.stringify(before) ? before : now;
+  });
+  const input = computed(() => (settings.value ? caseOfLedger(entries.value, settings.value, counts.value) : undefined));
   const fold = computed<CaseFold | undefined>(() => {
     if (!compiled.value || !input.value) return undefined;
     return foldCase(input.value, compiled.value, policy.value);
@@ -71,9 +98,12 @@ export const useJob = defineStore('job', () => {
     counts.value = await packs.countsAt(loaded.snapshot);
     compiled.value = pack;
     job.value = loaded;
+    const known = new Map(stored.value.map((entry) => [entry.id, entry]));
     stored.value = loaded.entries.flatMap((raw): Entry[] => {
+      const there = known.get(raw.id);
+      if (there?.seq === raw.seq) return [there];
       const read = readBody(raw.body, `entry ${raw.seq}`);
-      return 'body' in read ? [{ ...raw, body: read.body }] : [];
+      return 'body' in read ? [markRaw({ ...raw, body: read.body })] : [];
     });
   }
 
@@ -85,6 +115,31 @@ export const useJob = defineStore('job', () => {
     await keepJob({ ...current, entries });
     await accept({ ...current, entries });
   }
+
+  /** Others' entries, as far as they are lacking here; a pack or counts that the job has moved to come with the whole of it. */
+  async function catchUp(): Promise<void> {
+    const current = job.value;
+    if (!current) return;
+    try {
+      const reply = await api.entriesAfter(current.id, lastSeq.value);
+      if (!reply.ok) return;
+      if (reply.value.entries.some(({ body }) => body.kind === 'pack.pinned')) {
+        const fresh = await api.job(current.id);
+        if (fresh.ok && reachedServer.value && job.value?.id === current.id) await accept(fresh.value);
+      } else await merge(current.id, reply.value.entries);
+      reached.value = true;
+    } catch (error) {
+      if (!(error instanceof NotReached)) throw error;
+      reached.value = false;
+      timer ??= setTimeout(() => void flush(), retryAfter);
+    }
+  }
+  onLive((message) => {
+    const current = job.value;
+    if (!current) return;
+    if ('resync' in message) void (reached.value ? catchUp() : open(current.id));
+    else if (message.job === current.id && message.seq > lastSeq.value) void catchUp();
+  });
 
   /** Loads a job afresh; what was shown of another job is gone at once. */
   async function open(id: string): Promise<void> {
@@ -130,10 +185,22 @@ export const useJob = defineStore('job', () => {
     }
     all.push(...bodies);
     const at = new Date().toISOString();
-    await outbox.put(
-      all.map((body) => ({ jobId: current.id, by: person.id, draft: { id: uuidv7(), at, basedOn: lastSeq.value, body: { ...body } } })),
-    );
-    waiting.value = await outbox.waitingFor(current.id);
+    const basedOn = lastSeq.value;
+    // Plain data: what comes out of a form is often a proxy, which no store keeps.
+    const plain = JSON.parse(JSON.stringify(all)) as Body[];
+    const written = plain.map((body): outbox.Waiting => ({
+      jobId: current.id,
+      by: person.id,
+      draft: { id: uuidv7(), at, basedOn, body: { ...body } },
+    }));
+    // Folded at once: the next key, however quick, meets the state that this one made.
+    provisional.value = [...provisional.value, ...written];
+    try {
+      await outbox.put(written);
+      if (job.value?.id === current.id) waiting.value = await outbox.waitingFor(current.id);
+    } finally {
+      provisional.value = provisional.value.filter((one) => !written.includes(one));
+    }
     await flush();
   }
 
@@ -145,6 +212,7 @@ export const useJob = defineStore('job', () => {
 
   async function send(): Promise<void> {
     clearTimeout(timer);
+    timer = undefined;
     const id = job.value?.id ?? waiting.value[0]?.jobId;
     if (id === undefined) return;
     // Two tabs share one outbox: one of them sends at a time.
@@ -165,8 +233,10 @@ export const useJob = defineStore('job', () => {
             const words = [reply.problem.title, ...(reply.problem.problems ?? []).map((one) => one.sentence)].join(' ');
             await outbox.markRefused(run, words);
           }
-          const fresh = await api.job(id);
-          if (fresh.ok && reachedServer.value && job.value?.id === id) await accept(fresh.value);
+          if (!reply.ok || reply.value.lastSeq > lastSeq.value || run.some((one) => one.draft.body.kind === 'pack.pinned')) {
+            const fresh = await api.job(id);
+            if (fresh.ok && reachedServer.value && job.value?.id === id) await accept(fresh.value);
+          }
         }
         reached.value = reachedServer.value;
       } catch (error) {

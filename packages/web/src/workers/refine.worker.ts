@@ -1,12 +1,17 @@
 /** The deeper search and the likely bill, off the main thread. A pack is sent once per hash; plain data only. */
 import {
   compilePack,
+  effectsOf,
   likelyBill,
+  planDay,
   refine,
   type BillSpread,
   type CaseInput,
   type CompiledPack,
+  type DayPlan,
+  type Effect,
   type Pack,
+  type PlannedSet,
   type RefinedStep,
 } from '@veglia/core';
 import { expose } from 'comlink';
@@ -28,6 +33,13 @@ const refiner = {
     const compiled = packs.get(hash);
     return compiled && likelyBill(input, compiled);
   },
+  /** What each entry did to the odds. */
+  effects(hash: string, input: CaseInput): Effect[] {
+    const compiled = packs.get(hash);
+    return compiled ? effectsOf(input, compiled) : [];
+  },
+  /** What to do next across benches. */
+  plan: (sets: PlannedSet[], technicians: number): DayPlan => planDay(sets, technicians),
 };
 export type Refiner = typeof refiner;
 

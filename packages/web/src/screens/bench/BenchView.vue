@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { liveEntries, policies, type Body, type Entry, type NextStep, type QuickBody } from '@veglia/core';
+/** The bench: one step large, the set as it stands, who is suspect and why, and the ledger; all of it by keys. */
+import { asOf, foldCase, liveEntries, openWaits, type Body, type BodyOf, type Entry, type NextStep, type QuickBody } from '@veglia/core';
 import { usualShopSettings, type ShopSettings } from '@veglia/contract';
-import { computed, defineAsyncComponent, onMounted, onUnmounted, ref, shallowRef, watch } from 'vue';
+import { computed, defineAsyncComponent, nextTick, onMounted, onUnmounted, ref, shallowRef, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { api, NotReached } from '../../api.ts';
 import { money, percent, useNames } from '../../names.ts';
@@ -10,79 +11,139 @@ import JobGate from '../../parts/JobGate.vue';
 import QuickLine from '../../parts/QuickLine.vue';
 import SetPlan from '../../parts/SetPlan.vue';
 import SuspectList from '../../parts/SuspectList.vue';
+import { useDeeperLook, useEffects } from '../../stores/deeper.ts';
+import { aloud, far, say } from '../../stores/hands.ts';
+import { useNow } from '../../stores/clock.ts';
 import { useJob } from '../../stores/job.ts';
+import { textOf } from '../../stores/packs.ts';
 import { useSession } from '../../stores/session.ts';
-import { useEntryWords } from './entryWords.ts';
-import { useDeeperLook } from '../../stores/deeper.ts';
-import DeeperLine from './DeeperLine.vue';
 import DoubtfulList from './DoubtfulList.vue';
+import { useEntryWords } from './entryWords.ts';
+import { saveFile } from './saveFile.ts';
+import KeysSheet from './KeysSheet.vue';
 import LayoutFound from './LayoutFound.vue';
 import LedgerList from './LedgerList.vue';
 import NewComplaint from './NewComplaint.vue';
 import NewerCounts from './NewerCounts.vue';
 import NextPanel from './NextPanel.vue';
+import NodeSheet from './NodeSheet.vue';
+import OtherSteps from './OtherSteps.vue';
+import { useSteps } from './steps.ts';
+import StateBand from './StateBand.vue';
 
 const props = defineProps<{ id: string }>();
 const { t } = useI18n();
 const store = useJob();
 const session = useSession();
-const names = useNames(() => store.compiled);
+const names = useNames(
+  () => store.compiled,
+  () => store.fold?.set.layout,
+);
 const words = useEntryWords(() => store.compiled);
 const panel = ref<InstanceType<typeof NextPanel>>();
+const band = ref<InstanceType<typeof StateBand>>();
+const others = ref<InstanceType<typeof OtherSteps>>();
+const plan = ref<InstanceType<typeof SetPlan>>();
+const nodeSheet = ref<InstanceType<typeof NodeSheet>>();
 const quick = ref<InstanceType<typeof QuickLine>>();
+const noteField = ref<HTMLInputElement>();
 const thinkSo = ref(false);
-const chosenKey = ref('');
-/** The light read at any time, beside the steps. */
-const BlinkInJob = defineAsyncComponent(() => import('../blink/BlinkInJob.vue'));
-const lightOpen = ref(false);
+const chosenNode = ref('');
 const note = ref('');
+/** Instruments opened in place, beside the steps; one at a time. */
+const BlinkInJob = defineAsyncComponent(() => import('../blink/BlinkInJob.vue'));
+const HeatRounds = defineAsyncComponent(() => import('./HeatRounds.vue'));
+const StimulusLog = defineAsyncComponent(() => import('./StimulusLog.vue'));
+const TeardownList = defineAsyncComponent(() => import('./TeardownList.vue'));
+const instruments = { l: 'light', h: 'heat', j: 'stimulus', z: 'teardown', '?': 'keys' } as const;
+type Instrument = (typeof instruments)[keyof typeof instruments];
+const opened = ref<Instrument>();
+const toggle = (one: Instrument): void => void (opened.value = opened.value === one ? undefined : one);
+/** The ledger as it stood after an entry, looked at and not written to. */
+const then = ref<number>();
 
-const keyOf = (step: NextStep): string => `${step.kind}|${step.id}|${step.of ?? ''}`;
-const steps = computed(() => store.fold?.next ?? []);
-/** Recommended ones first; what was left out may be taken all the same. */
-const all = computed(() => [...steps.value, ...(store.fold?.leftOut ?? []).map((left) => left.step)]);
-const step = computed(() => all.value.find((one) => keyOf(one) === chosenKey.value) ?? steps.value[0]);
-const others = computed(() => steps.value.filter((one) => one !== step.value));
-const layout = computed(() => (store.fold?.set.layout === undefined ? undefined : store.compiled?.layouts.get(store.fold.set.layout)));
+const live = computed(() => liveEntries(store.entries));
+const { chosenKey, steps, all, step, choose, toSuggested, stepOf } = useSteps(live);
 const closePath = computed(() => `/jobs/${props.id}/close`);
 const outcome = computed(() => {
-  const last = store.entries.filter((entry) => entry.body.kind === 'job.closed').at(-1);
+  const last = store.entries.findLast((entry) => entry.body.kind === 'job.closed');
   return last?.body.kind === 'job.closed' ? last.body.outcome : 'repaired';
 });
 const entryWords = (id: string): string => {
   const entry = store.entries.find((one) => one.id === id);
   return entry ? words(entry, store.entries).title : id;
 };
-
-const theories = computed(() => liveEntries(store.entries).flatMap(({ body }) => (body.kind === 'theory.told' ? [body] : [])));
+const theories = computed(() => live.value.flatMap(({ body }) => (body.kind === 'theory.told' ? [body] : [])));
+const waits = computed(() => openWaits(live.value));
+const shown = computed(() => {
+  if (then.value === undefined || !store.input || !store.compiled) return store.fold;
+  return foldCase(asOf(store.input, then.value), store.compiled, store.policy);
+});
+const layout = computed(() => (shown.value?.set.layout === undefined ? undefined : store.compiled?.layouts.get(shown.value.set.layout)));
 
 const deeper = useDeeperLook();
+const effects = useEffects();
 /** Reasons a deeper look can better; a proof, a code or a question stays what it is. */
 const byCost = computed(() => ['least-cost', 'cheaper-than-testing', 'repair-before-test'].includes(steps.value[0]?.because.code ?? ''));
 watch(
   () => [store.input, store.compiled, byCost.value] as const,
   ([input, compiled, looks]) => {
+    if (input && compiled) effects.look(input, compiled);
     if (input && compiled && looks) deeper.look(input, compiled);
     else deeper.forget();
   },
   { immediate: true },
 );
 const repairFailed = computed(() => {
-  const last = store.entries.filter((entry) => entry.body.kind === 'repair.done').at(-1);
+  const last = store.entries.findLast((entry) => entry.body.kind === 'repair.done');
   return last?.body.kind === 'repair.done' && last.body.result === 'unchanged';
+});
+/** The last that was done to it cured it: what is left is to prove and close. */
+const cured = computed(() => {
+  const last = live.value.findLast(({ body }) => ['test.answered', 'repair.done', 'symptom.reported'].includes(body.kind))?.body;
+  return last?.kind === 'repair.done' && last.result === 'cured' ? last.repair : undefined;
 });
 /** Another complaint came and nobody has said which. */
 const complaintOpen = computed(() => store.fold?.symptoms.length === 0 && store.fold.doubts.some(({ code }) => code === 'symptom-changed'));
 
 watch(
   () => props.id,
-  () => (chosenKey.value = ''),
+  () => {
+    chosenKey.value = '';
+    chosenNode.value = '';
+    then.value = undefined;
+  },
 );
+const now = useNow();
+/** Ends that were noticed. */
+const seen = new Set<number>();
+/** A wait that is over asks for its answer: its step comes to the front. */
+watch(
+  () => waits.value.filter(({ endsAt }) => endsAt <= now.value && !seen.has(endsAt)).map(({ toward, endsAt }) => ({ toward, endsAt })),
+  (over) => {
+    for (const { toward, endsAt } of over) {
+      seen.add(endsAt);
+      const found = stepOf(toward);
+      if (found) choose(found);
+    }
+  },
+);
+watch(step, (one) => {
+  if (!aloud.value || !one) return;
+  const test = one.kind === 'test' ? store.compiled?.tests.get(one.id) : undefined;
+  say(
+    [names.step(one.kind, one.id, one.kind === 'test' ? one.of : undefined), textOf(test?.how), textOf(test?.watch)]
+      .filter(Boolean)
+      .join('. '),
+  );
+});
 
 async function write(bodies: Body[]): Promise<void> {
   const answered = bodies.some((body) => body.kind === 'test.answered' || body.kind === 'repair.done' || body.kind === 'blink.read');
   const written = store.write(...bodies);
+  toTheStep();
   if (answered) {
+    window.scrollTo({ top: 0 });
     chosenKey.value = '';
     thinkSo.value = false;
   }
@@ -102,8 +163,36 @@ async function takeQuick(taken: readonly QuickBody[], notes: readonly string[]):
   await write([...taken, ...notes.map((text): Body => ({ kind: 'note.added', v: 1, text }))]);
 }
 function take(other: NextStep): void {
-  chosenKey.value = keyOf(other);
+  choose(other);
+  chosenNode.value = '';
   window.scrollTo({ top: 0 });
+  toTheStep();
+}
+function takeDeeper(kind: string, stepId: string, of: string | undefined): void {
+  const found = all.value.find((one) => one.kind === kind && one.id === stepId && (kind === 'repair' || one.of === of));
+  if (found) choose(found);
+}
+/** Keys go to the step again, whatever was pressed last; never away from somebody who types. */
+function toTheStep(): void {
+  const at = document.activeElement;
+  if (at instanceof HTMLButtonElement || at instanceof SVGElement) panel.value?.focus();
+}
+async function pick(id: string): Promise<void> {
+  chosenNode.value = chosenNode.value === id ? '' : id;
+  await nextTick();
+}
+function change(made: Partial<BodyOf<'set.changed'>>): void {
+  band.value?.attempt(made);
+}
+function savePlan(): void {
+  const text = plan.value?.exported() as string | undefined;
+  if (text) saveFile(text, `plan-${store.job?.number ?? ''}.svg`, 'image/svg+xml');
+}
+
+/** An address that names an entry leads to it. */
+async function toEntry(): Promise<void> {
+  await nextTick();
+  if (location.hash.startsWith('#e')) document.getElementById(location.hash.slice(1))?.scrollIntoView({ block: 'center' });
 }
 
 /** Keys belong to the bench unless somebody is typing. */
@@ -115,16 +204,34 @@ function onKey(event: KeyboardEvent): void {
   if (event.ctrlKey || event.metaKey || event.altKey) return;
   const target = event.target as HTMLElement;
   if (target.closest('textarea, select') || (target instanceof HTMLInputElement && target.type !== 'checkbox')) return;
-  const key = event.key.toLowerCase();
-  if (key === 'o') store.policy = policies[(policies.indexOf(store.policy) + 1) % policies.length] ?? 'cost';
-  else if (key === 'l') lightOpen.value = !lightOpen.value;
-  else if (key === 'escape') {
-    chosenKey.value = '';
-    lightOpen.value = false;
-  } else if (key === 's' && others.value[0]) take(others.value[0]);
-  else if (!panel.value?.press(key)) return;
-  event.preventDefault();
+  // Space on a button that has the focus would press it a second time.
+  if (event.key === ' ' && target instanceof HTMLButtonElement && !target.closest('[data-test="walk"]')) return;
+  if (used(event.key.toLowerCase())) event.preventDefault();
 }
+function used(key: string): boolean {
+  if (then.value !== undefined) {
+    if (key === 'escape') then.value = undefined;
+    return key === 'escape';
+  }
+  if (chosenNode.value !== '' && nodeSheet.value?.press(key)) return true;
+  const instrument = Object.hasOwn(instruments, key) ? instruments[key as keyof typeof instruments] : undefined;
+  if (instrument) toggle(instrument);
+  else if (key === 'b') far.value = !far.value;
+  else if (key === 'y') aloud.value = !aloud.value;
+  else if (key === 'q') quick.value?.focus();
+  else if (key === 'm') noteField.value?.focus();
+  else if (key === 'p') plan.value?.focus();
+  else if (key === 'k') doubtfulOpen.value = !doubtfulOpen.value;
+  else if (band.value?.press(key) === true) return true;
+  else if (others.value?.press(key) === true) return true;
+  else if (key === 'escape') {
+    toSuggested();
+    opened.value = undefined;
+  } else return panel.value?.press(key) === true;
+  return true;
+}
+const doubtfulOpen = ref(false);
+watch(repairFailed, (failed) => (doubtfulOpen.value ||= failed), { immediate: true });
 const shop = shallowRef<ShopSettings>(usualShopSettings);
 onMounted(async () => {
   window.addEventListener('keydown', onKey);
@@ -139,27 +246,20 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
 </script>
 
 <template>
-  <JobGate :id="id" v-slot="{ job, fold, compiled }">
+  <JobGate :id="id" v-slot="{ job, fold, compiled }" @opened="toEntry">
     <div class="band">
       <h1>
         <span class="figure" data-test="job-number">{{ t('bench.job', { n: job.number }) }}</span> {{ job.plate.maker }}
         {{ job.plate.model }}
       </h1>
-      <p class="state" data-test="set-state">
-        <span class="chip">{{ names.stage(fold.set.stageId) }}</span>
-        <span class="chip" :class="{ hot: fold.set.plugged }">{{ fold.set.plugged ? t('bench.plugged') : t('bench.unplugged') }}</span>
-        <span class="chip" :class="{ hot: !fold.set.railsDown }">{{
-          fold.set.railsDown ? t('bench.railsDown') : t('bench.railsUnknown')
-        }}</span>
-        <span class="chip" :class="{ hot: !fold.set.verified }">{{
-          fold.set.verified ? t('bench.verified') : t('bench.notVerified')
-        }}</span>
+      <p class="spent">
         <span class="figure">{{ t('bench.costSoFar', { minutes: Math.round(fold.spent.minutes), amount: money(fold.spent.cost) }) }}</span>
         <span v-if="fold.spent.byTheBook > 0" class="soft">{{
           t('bench.ofItByTheBook', { minutes: Math.round(fold.spent.byTheBook) })
         }}</span>
       </p>
     </div>
+    <StateBand ref="band" :fold="fold" :compiled="compiled" :shop="shop" :waits="waits" @write="write" />
     <p v-if="!store.reached" class="sheet alarm" role="alert" data-test="not-reached">
       {{ t('common.notReached') }}. {{ t('bench.waiting', { n: store.waiting.length }) }}.
       <button type="button" class="plain" @click="store.flush()">{{ t('bench.sendNow') }}</button>
@@ -168,17 +268,26 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
       {{ t('bench.refused', { n: store.refused.length }) }}: {{ store.refused[0]?.refused }}
       <button type="button" class="plain" @click="store.dropRefused()">{{ t('bench.discard') }}</button>
     </div>
-    <div class="bench">
+    <p v-if="then !== undefined" class="sheet then" role="status" data-test="as-of">
+      {{ t('bench.asOf.told', { n: then }) }}
+      <button type="button" class="push" @click="then = undefined"><KeyCap label="Esc" />{{ t('bench.asOf.back') }}</button>
+    </p>
+    <div class="bench" :class="{ far }">
       <div class="column">
+        <section v-if="!fold.closed && cured !== undefined && then === undefined" class="sheet cured" role="status" data-test="cured">
+          <h2>{{ t('bench.cured.title', { repair: names.repair(cured) }) }}</h2>
+          <p>{{ t('bench.cured.how') }}</p>
+          <RouterLink :to="closePath" class="push full">{{ t('bench.toClose') }}</RouterLink>
+        </section>
         <section v-if="fold.closed" class="sheet" role="status">
           <h1>{{ t('bench.closed', { outcome: t(`outcome.${outcome}`) }) }}</h1>
         </section>
-        <NewComplaint v-else-if="complaintOpen" :compiled="compiled" @write="write" />
+        <NewComplaint v-else-if="complaintOpen && then === undefined" :compiled="compiled" @write="write" />
         <NextPanel
-          v-else-if="step"
+          v-else-if="step && then === undefined"
           ref="panel"
           :step="step"
-          :chosen="chosenKey !== '' && step !== steps[0]"
+          :chosen="step !== steps[0]"
           :fold="fold"
           :compiled="compiled"
           :think-so="thinkSo"
@@ -186,78 +295,107 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
           :shop="shop"
           :entries="store.entries"
           :family="store.input?.set.family"
+          :waits="waits"
           @write="write"
           @toggle-think-so="thinkSo = !thinkSo"
-          @back="chosenKey = ''"
+          @back="toSuggested"
         />
-        <section v-if="!fold.closed && !complaintOpen" class="sheet">
-          <div class="line">
-            <h2>{{ t('bench.others') }} <KeyCap label="S" /></h2>
-            <div class="switch" role="group" :aria-label="t('bench.order.title')">
-              <KeyCap label="O" />
-              <button
-                v-for="policy in policies"
-                :key="policy"
-                type="button"
-                class="plain"
-                :aria-pressed="store.policy === policy"
-                :data-test="`order-${policy}`"
-                @click="store.policy = policy"
-              >
-                {{ t(`bench.order.${policy}`) }}
-              </button>
-            </div>
+        <OtherSteps
+          v-if="!fold.closed && !complaintOpen && then === undefined"
+          ref="others"
+          :others="steps.filter((one) => one !== step)"
+          :fold="fold"
+          :compiled="compiled"
+          :policy="store.policy"
+          :suggested="byCost ? steps[0] : undefined"
+          :looked="deeper.answer.value"
+          @take="take"
+          @policy="(policy) => (store.policy = policy)"
+          @deeper="takeDeeper"
+        />
+        <template v-if="!fold.closed && then === undefined">
+          <div class="instruments" role="group" :aria-label="t('bench.instruments.title')">
+            <button
+              v-for="(name, key) in instruments"
+              :key="key"
+              type="button"
+              class="push"
+              :aria-expanded="opened === name"
+              :data-test="name === 'light' ? 'read-light' : `open-${name}`"
+              @click="toggle(name)"
+            >
+              <KeyCap :label="key.toUpperCase()" />{{ t(`bench.instruments.${name}`) }}
+            </button>
           </div>
-          <DeeperLine
-            v-if="byCost && steps[0]"
-            :looked="deeper.answer.value"
-            :suggested="steps[0]"
+          <BlinkInJob
+            v-if="opened === 'light'"
             :compiled="compiled"
-            @take="
-              (kind, stepId, of) =>
-                (chosenKey = `${kind}|${stepId}|${(kind === 'repair' ? all.find((one) => one.kind === kind && one.id === stepId)?.of : of) ?? ''}`)
-            "
+            :entries="store.entries"
+            :layout="fold.set.layout"
+            :family="store.input?.set.family"
+            @write="write"
           />
-          <ul class="others" data-test="others">
-            <li v-for="other in others" :key="keyOf(other)">
-              <button type="button" class="other" :data-step="other.id" :data-of="other.of" @click="take(other)">
-                <span>{{ names.step(other.kind, other.id, other.kind === 'test' ? other.of : undefined) }}</span>
-                <span class="soft figure">{{ t('common.minutes', { n: Math.round(other.minutes + other.waitMinutes) }) }}</span>
-              </button>
-            </li>
-          </ul>
-          <details v-if="fold.leftOut.length > 0" data-test="left-out">
-            <summary>{{ t('bench.leftOut') }}</summary>
-            <ul>
-              <li v-for="left in fold.leftOut" :key="keyOf(left.step)">
-                <button type="button" class="other soft" :data-step="left.step.id" :data-of="left.step.of" @click="take(left.step)">
-                  <span>{{ names.test(left.step.id, left.step.of) }}</span>
-                  <span>{{ t(`core.leftOut.${left.code}`) }}</span>
-                </button>
-              </li>
-            </ul>
-          </details>
-        </section>
+          <HeatRounds v-if="opened === 'heat'" :fold="fold" :compiled="compiled" :entries="store.entries" @write="write" />
+          <StimulusLog v-if="opened === 'stimulus'" :fold="fold" :compiled="compiled" :entries="store.entries" @write="write" />
+          <TeardownList v-if="opened === 'teardown'" :fold="fold" :compiled="compiled" :entries="store.entries" @write="write" />
+          <KeysSheet v-if="opened === 'keys'" />
+        </template>
       </div>
       <div class="column">
         <section class="sheet plansheet">
           <LayoutFound :fold="fold" :compiled="compiled" :family="store.input?.set.family" @write="write" />
-          <SetPlan v-if="layout" :layout="layout" :assemblies="fold.assemblies" :compiled="compiled" :out="fold.set.out" />
+          <SetPlan
+            v-if="layout && shown"
+            ref="plan"
+            :layout="layout"
+            :assemblies="shown.assemblies"
+            :compiled="compiled"
+            :out="shown.set.out"
+            :taped="shown.set.taped"
+            :bridged="shown.set.bridged"
+            :chosen="chosenNode"
+            @pick="pick"
+          />
+          <p class="planline">
+            <span class="soft"><KeyCap label="P" /> {{ t('bench.planKeys') }}</span>
+            <button type="button" class="plain" data-test="save-plan" @click="savePlan">{{ t('bench.savePlan') }}</button>
+          </p>
+          <NodeSheet
+            v-if="chosenNode !== '' && !fold.closed && then === undefined"
+            :id="chosenNode"
+            ref="nodeSheet"
+            :fold="fold"
+            :compiled="compiled"
+            :steps="all"
+            :entry-words="entryWords"
+            @take="take"
+            @change="change"
+            @close="chosenNode = ''"
+          />
         </section>
         <section v-if="fold.doubts.length > 0" class="sheet doubts" data-test="doubts">
           <h2>{{ t('bench.doubts') }}</h2>
           <p v-for="(doubt, index) in fold.doubts" :key="index">
             {{
-              t(`core.doubt.${doubt.code}`, { id: doubt.id === undefined ? '' : names.test(doubt.id), percent: percent(doubt.value ?? 0) })
+              t(`core.doubt.${doubt.code}`, {
+                id: doubt.id === undefined ? '' : doubt.code === 'done-live' ? names.place(doubt.id) : names.test(doubt.id),
+                percent: percent(doubt.value ?? 0),
+              })
             }}
           </p>
         </section>
         <section class="sheet">
           <h2>{{ t('bench.suspects') }}</h2>
-          <SuspectList :assemblies="fold.assemblies" :compiled="compiled" :entry-words="entryWords" :theories="theories" />
+          <SuspectList :assemblies="(shown ?? fold).assemblies" :compiled="compiled" :entry-words="entryWords" :theories="theories" />
         </section>
         <NewerCounts v-if="store.input && !fold.closed" :key="id" :input="store.input" :fold="fold" @write="write" />
-        <DoubtfulList v-if="store.input && !fold.closed" :input="store.input" :compiled="compiled" :repair-failed="repairFailed" />
+        <DoubtfulList
+          v-if="store.input && !fold.closed"
+          :input="store.input"
+          :compiled="compiled"
+          :open="doubtfulOpen"
+          @toggle="doubtfulOpen = !doubtfulOpen"
+        />
       </div>
       <div class="column">
         <section class="sheet">
@@ -267,25 +405,15 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
             :compiled="compiled"
             :waiting="store.waitingIds"
             :people="session.people"
+            :effects="effects.answer.value ?? []"
+            :as-of="then"
             @take-back="takeBack"
-          />
-          <p v-if="!fold.closed">
-            <button type="button" class="push" :aria-expanded="lightOpen" data-test="read-light" @click="lightOpen = !lightOpen">
-              <KeyCap label="L" />{{ t('bench.readLight') }}
-            </button>
-          </p>
-          <BlinkInJob
-            v-if="lightOpen && !fold.closed"
-            :compiled="compiled"
-            :entries="store.entries"
-            :layout="fold.set.layout"
-            :family="store.input?.set.family"
-            @write="write"
+            @as-of="(seq) => (then = then === seq ? undefined : seq)"
           />
           <QuickLine v-if="store.input && !fold.closed" ref="quick" :input="store.input" :compiled="compiled" @take="takeQuick" />
           <form class="note" @submit.prevent="addNote">
             <label for="note" class="visually-hidden">{{ t('bench.note') }}</label>
-            <input id="note" v-model="note" :placeholder="t('bench.note')" />
+            <input id="note" ref="noteField" v-model="note" :placeholder="t('bench.note')" />
             <button type="submit" class="push">{{ t('bench.noteAdd') }}</button>
           </form>
         </section>
@@ -310,22 +438,10 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
   gap: 4px 18px;
   margin-bottom: 10px;
 }
-.state {
+.spent {
   display: flex;
   flex-wrap: wrap;
-  align-items: center;
   gap: 8px;
-}
-.chip {
-  padding: 4px 10px;
-  border: 1.5px solid var(--ink-soft);
-  border-radius: 4px;
-  font-weight: 600;
-}
-.chip.hot {
-  border-color: var(--alarm);
-  color: var(--alarm);
-  border-left-width: 8px;
 }
 .bench {
   display: grid;
@@ -348,44 +464,56 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
   align-items: center;
   gap: 10px;
 }
-.switch {
+.cured {
+  display: grid;
+  gap: 8px;
+  justify-items: start;
+  border-left: 8px solid var(--accent);
+}
+.instruments {
   display: flex;
-  align-items: center;
+  flex-wrap: wrap;
+  gap: 8px;
 }
-.switch [aria-pressed='true'] {
-  background: var(--accent-wash);
-  text-decoration: underline;
-}
-.others {
-  max-height: 300px;
-  overflow-y: auto;
-}
-.other {
+.planline {
   display: flex;
+  flex-wrap: wrap;
   justify-content: space-between;
   align-items: center;
-  gap: 10px;
-  width: 100%;
-  min-height: 42px;
-  border: 0;
-  border-top: 1px solid var(--line);
-  background: none;
-  padding: 4px 2px;
-  text-align: left;
-  cursor: pointer;
 }
-.other:hover {
-  background: var(--accent-wash);
-}
-.other .figure {
-  white-space: nowrap;
-}
-summary {
-  min-height: 40px;
-  padding-top: 8px;
-  cursor: pointer;
-  color: var(--accent);
+.then {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 14px;
+  margin-bottom: 12px;
+  border-left: 8px double var(--accent);
   font-weight: 600;
+}
+/* From two metres: one step, nothing else. */
+.bench.far {
+  grid-template-columns: 1fr;
+}
+.bench.far > .column + .column {
+  display: none;
+}
+.bench.far :deep(.next) {
+  font-size: 24px;
+}
+.bench.far :deep(.next h1) {
+  font-size: 44px;
+}
+.bench.far :deep(.how),
+.bench.far :deep(.watch),
+.bench.far :deep(.answer),
+.bench.far :deep(.walk li.now) {
+  font-size: 30px;
+}
+.bench.far :deep(.answer) {
+  min-height: 72px;
+}
+.bench.far :deep(.keycap) {
+  font-size: 28px;
 }
 .doubts {
   border-left: 6px dotted var(--alarm);

@@ -1,32 +1,29 @@
 <script setup lang="ts">
 /** Which answers fit worst with all the others: on request, and open by itself once a repair didn't help. */
 import { doubtfulAnswers, type CaseInput, type CompiledPack } from '@veglia/core';
-import { computed, ref, watch } from 'vue';
+import { computed } from 'vue';
+import KeyCap from '../../parts/KeyCap.vue';
 import { useI18n } from 'vue-i18n';
 import { percent, useNames } from '../../names.ts';
 
-const props = defineProps<{ input: CaseInput; compiled: CompiledPack; repairFailed: boolean }>();
+const props = defineProps<{ input: CaseInput; compiled: CompiledPack; open: boolean }>();
+defineEmits<{ toggle: [] }>();
 const { t } = useI18n();
 const names = useNames(() => props.compiled);
-const open = ref(props.repairFailed);
-watch(
-  () => props.repairFailed,
-  (failed) => {
-    if (failed) open.value = true;
-  },
-);
 /** Enough to look at again. */
 const shown = 3;
 /** Under this an answer is as likely true as not: not worth a line. */
 const leastScore = 0.5;
 const doubtful = computed(() =>
-  open.value ? doubtfulAnswers(props.input, props.compiled).filter(({ score }) => score >= leastScore) : [],
+  props.open ? doubtfulAnswers(props.input, props.compiled).filter(({ score }) => score >= leastScore) : [],
 );
 </script>
 
 <template>
   <section class="sheet" data-test="doubtful">
-    <button type="button" class="plain" :aria-expanded="open" @click="open = !open">{{ t('bench.doubtful.ask') }}</button>
+    <button type="button" class="plain" :aria-expanded="open" @click="$emit('toggle')">
+      <KeyCap label="K" />{{ t('bench.doubtful.ask') }}
+    </button>
     <div v-if="open">
       <p v-if="doubtful.length === 0" class="soft">{{ t('bench.doubtful.none') }}</p>
       <ol v-else>

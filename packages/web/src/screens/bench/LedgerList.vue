@@ -1,8 +1,10 @@
 <script setup lang="ts">
-import { liveEntries, type CaseFold, type CompiledPack, type Entry } from '@veglia/core';
-import { computed, nextTick, ref } from 'vue';
+import { liveEntries, type CaseFold, type CompiledPack, type Effect, type Entry } from '@veglia/core';
+import { computed, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
-import { useEntryWords } from './entryWords.ts';
+import { percent, useNames } from '../../names.ts';
+import { useEntryWords, type EntryLine } from './entryWords.ts';
+import LedgerLine from './LedgerLine.vue';
 
 const props = defineProps<{
   entries: readonly Entry[];
@@ -10,10 +12,61 @@ const props = defineProps<{
   compiled: CompiledPack;
   waiting: ReadonlySet<string>;
   people: readonly { id: string; name: string }[];
+  /** What each entry did to the odds, as far as it is worked out. */
+  effects: readonly Effect[];
+  /** Shown as it stood after this entry; undefined: as it is. */
+  asOf: number | undefined;
 }>();
-const emit = defineEmits<{ takeBack: [entry: Entry, reason: string] }>();
+defineEmits<{ takeBack: [entry: Entry, reason: string]; asOf: [seq: number] }>();
 const { t } = useI18n();
+const names = useNames(() => props.compiled);
 const words = useEntryWords(() => props.compiled);
+/** Less than half a percent isn't worth a line. */
+const leastMove = 0.005;
+const effectOf = computed(
+  () =>
+    new Map(
+      props.effects
+        .filter((one) => Math.abs(one.after - one.before) >= leastMove)
+        .map((one) => [
+          one.entry,
+          t('bench.effect', { what: names.assembly(one.id), before: percent(one.before), after: percent(one.after) }),
+        ]),
+    ),
+);
+const disagree = computed(
+  () => new Set(props.fold.doubts.flatMap((doubt) => (doubt.code === 'answers-disagree' ? (doubt.entries ?? []) : []))),
+);
+/** Every line then offers to show all as it stood after it. */
+const lookingBack = ref(false);
+const groups = ['all', 'seen', 'read', 'done', 'told'] as const;
+const group = ref<(typeof groups)[number]>('all');
+const groupOf = ({ body }: Entry): (typeof groups)[number] => {
+  if (body.kind === 'reading.taken' || (body.kind === 'test.answered' && body.raw !== undefined)) return 'read';
+  if (body.kind === 'set.changed' && body.volts !== undefined) return 'read';
+  if (
+    ['test.answered', 'blink.read', 'stimulus.tried', 'heat.round', 'symptom.reported', 'layout.found', 'fault.confirmed'].includes(
+      body.kind,
+    )
+  )
+    return 'seen';
+  if (
+    [
+      'set.changed',
+      'repair.done',
+      'part.fitted',
+      'flash.done',
+      'wait.started',
+      'wait.ended',
+      'teardown.taken',
+      'teardown.refitted',
+      'caution.read',
+      'set.shelved',
+    ].includes(body.kind)
+  )
+    return 'done';
+  return 'told';
+};
 
 const live = computed(() => new Set(liveEntries(props.entries).map((entry) => entry.id)));
 const retractions = computed(() => {
@@ -26,12 +79,29 @@ const retractions = computed(() => {
   }
   return reasons;
 });
-const unused = computed(() => new Map(props.fold.unused.map((one) => [one.entry, one])));
+const unused = computed(
+  () =>
+    new Map(
+      props.fold.unused
+        .filter(({ code }) => code !== 'said-nothing')
+        .map((one) => [one.entry, t(`core.unused.${one.code}`, { id: one.id ?? '' })]),
+    ),
+);
+/** An entry never changes, and so its words don't: put together once. */
+const wordsOf = computed(() => {
+  void props.compiled;
+  return new Map<string, EntryLine>();
+});
+function lineOf(entry: Entry): EntryLine {
+  const line = wordsOf.value.get(entry.id) ?? words(entry, props.entries);
+  wordsOf.value.set(entry.id, line);
+  return line;
+}
 /** Newest first; what the tool itself showed is kept in the ledger and not listed here. */
 const lines = computed(() =>
   props.entries
-    .filter((entry) => entry.body.kind !== 'advice.shown')
-    .map((entry) => ({ entry, line: words(entry, props.entries) }))
+    .filter((entry) => entry.body.kind !== 'advice.shown' && (group.value === 'all' || groupOf(entry) === group.value))
+    .map((entry) => ({ entry, line: lineOf(entry) }))
     .reverse(),
 );
 const mayTakeBack = (entry: Entry): boolean =>
@@ -39,131 +109,84 @@ const mayTakeBack = (entry: Entry): boolean =>
   !props.fold.closed &&
   !['job.opened', 'entry.retracted', 'job.closed', 'caution.read'].includes(entry.body.kind);
 
-const asking = ref<Entry>();
-const reason = ref('');
-const wrong = ref(false);
-const field = ref<HTMLInputElement>();
-async function ask(entry: Entry): Promise<void> {
-  asking.value = entry;
-  reason.value = '';
-  wrong.value = false;
-  await nextTick();
-  field.value?.focus();
-}
-function confirm(): void {
-  if (!asking.value) return;
-  if (reason.value.trim() === '') {
-    wrong.value = true;
-    return;
-  }
-  emit('takeBack', asking.value, reason.value.trim());
-  asking.value = undefined;
-}
-const time = (at: string): string =>
-  new Date(at).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
-const who = (id: string): string => props.people.find((person) => person.id === id)?.name ?? '';
+const nameOf = computed(() => new Map(props.people.map(({ id, name }) => [id, name])));
 </script>
 
 <template>
   <section class="ledger" :aria-label="t('bench.ledger')">
-    <h2>{{ t('bench.ledger') }}</h2>
-    <p v-if="lines.length === 0" class="soft">{{ t('bench.ledgerEmpty') }}</p>
-    <ol data-test="ledger">
-      <li
-        v-for="{ entry, line } in lines"
-        :key="entry.id"
-        :class="{ gone: retractions.has(entry.id) }"
-        :data-kind="entry.body.kind"
-        :data-seq="entry.seq"
-      >
-        <div class="text">
-          <p class="title">
-            {{ line.title }}<span v-if="line.thinkSo" class="soft"> ({{ t('bench.thinkSoMark') }})</span>
-          </p>
-          <p v-if="line.detail" class="soft detail">{{ line.detail }}</p>
-          <a v-if="entry.body.kind === 'photo.added'" :href="`/api/photos/${entry.body.photo}`" target="_blank">
-            <img class="photo" :src="`/api/photos/${entry.body.photo}`" :alt="line.title" loading="lazy" />
-          </a>
-          <p v-if="unused.get(entry.id) && unused.get(entry.id)?.code !== 'said-nothing'" class="alarm detail">
-            {{ t(`core.unused.${unused.get(entry.id)?.code}`, { id: unused.get(entry.id)?.id ?? '' }) }}
-          </p>
-          <p v-if="retractions.has(entry.id)" class="detail back">{{ t('bench.takenBack', { reason: retractions.get(entry.id) }) }}</p>
-          <p class="soft small">
-            <span class="figure">{{ entry.seq }}</span> {{ time(entry.at) }} {{ who(entry.by) }}
-            <span v-if="waiting.has(entry.id)" class="alarm">…</span>
-          </p>
-        </div>
+    <div class="head">
+      <h2>{{ t('bench.ledger') }}</h2>
+      <div class="filter" role="group" :aria-label="t('bench.filter.title')">
         <button
-          v-if="mayTakeBack(entry)"
+          v-for="one in groups"
+          :key="one"
           type="button"
           class="plain"
-          :aria-label="`${t('bench.takeBack')}: ${line.title}`"
-          @click="ask(entry)"
+          :aria-pressed="group === one"
+          :data-group="one"
+          @click="group = one"
         >
-          {{ t('bench.takeBack') }}
+          {{ t(`bench.filter.${one}`) }}
         </button>
-        <form v-if="asking?.id === entry.id" class="ask" @submit.prevent="confirm" @keydown.esc.stop="asking = undefined">
-          <label :for="`why-${entry.id}`">{{ t('bench.takeBackWhy') }}</label>
-          <input :id="`why-${entry.id}`" ref="field" v-model="reason" :aria-invalid="wrong" />
-          <p v-if="wrong" class="alarm">{{ t('bench.takeBackNeeds') }}</p>
-          <button type="submit" class="push full">{{ t('bench.takeBack') }}</button>
-          <button type="button" class="plain" @click="asking = undefined">{{ t('common.cancel') }}</button>
-        </form>
-      </li>
+        <button type="button" class="plain" :aria-pressed="lookingBack" data-test="look-back" @click="lookingBack = !lookingBack">
+          {{ t('bench.asOf.mode') }}
+        </button>
+      </div>
+    </div>
+    <p v-if="lines.length === 0" class="soft">{{ t('bench.ledgerEmpty') }}</p>
+    <ol data-test="ledger">
+      <LedgerLine
+        v-for="{ entry, line } in lines"
+        :id="`e${entry.seq}`"
+        :key="entry.id"
+        :class="{ later: asOf !== undefined && entry.seq > asOf, then: asOf === entry.seq }"
+        :data-kind="entry.body.kind"
+        :data-seq="entry.seq"
+        :entry="entry"
+        :line="line"
+        :who="nameOf.get(entry.by) ?? ''"
+        :effect="effectOf.get(entry.id) ?? ''"
+        :taken-back="retractions.get(entry.id)"
+        :unused="unused.get(entry.id) ?? ''"
+        :disagrees="disagree.has(entry.id)"
+        :unsent="waiting.has(entry.id)"
+        :may-take-back="mayTakeBack(entry)"
+        :looking-back="lookingBack"
+        @take-back="(taken, reason) => $emit('takeBack', taken, reason)"
+        @as-of="(seq) => $emit('asOf', seq)"
+      />
     </ol>
   </section>
 </template>
 
 <style scoped>
-.photo {
-  max-width: 100%;
-  max-height: 120px;
-  border-radius: var(--radius);
+.head {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  align-items: center;
+  gap: 0 8px;
+}
+.filter {
+  display: flex;
+  flex-wrap: wrap;
+}
+.filter .plain {
+  padding: 0 6px;
+}
+.filter [aria-pressed='true'] {
+  text-decoration: underline;
+  text-underline-offset: 5px;
+}
+li.later {
+  opacity: 0.45;
+}
+li.then,
+li:target {
+  border-left: 6px solid var(--accent);
+  padding-left: 6px;
 }
 ol {
   margin-top: 4px;
-}
-li {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0 8px;
-  padding: 6px 0;
-  border-top: 1px solid var(--line);
-}
-.text {
-  flex: 1;
-  min-width: 0;
-  overflow-wrap: anywhere;
-}
-.title {
-  font-weight: 600;
-  line-height: 1.25;
-}
-.detail {
-  font-size: 15px;
-}
-.small {
-  font-size: 14px;
-}
-.gone .title {
-  text-decoration: line-through;
-  font-weight: 400;
-}
-.plain {
-  font-size: 14px;
-  align-self: start;
-}
-.ask {
-  flex-basis: 100%;
-  padding: 8px 0;
-}
-.ask input {
-  width: 100%;
-  min-height: 42px;
-  padding: 4px 10px;
-  border: 1.5px solid var(--ink-soft);
-  border-radius: var(--radius);
-  background: var(--surface);
-  margin: 4px 0 8px;
 }
 </style>

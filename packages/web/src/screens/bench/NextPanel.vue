@@ -1,23 +1,17 @@
 <script setup lang="ts">
 /** One step, large: what to do, what to watch, what it may do to you, and one key an answer. */
 import { comparisonSentence, gearToProve, reasonSentence, words, type Language, type ShopSettings } from '@veglia/contract';
-import {
-  compareSteps,
-  liveEntries,
-  peakOfMains,
-  poweredFactorVolts,
-  safeVolts,
-  type Body,
-  type CaseFold,
-  type CompiledPack,
-  type Entry,
-  type NextStep,
-} from '@veglia/core';
+import { compareSteps, liveEntries, type Body, type CaseFold, type CompiledPack, type Entry, type NextStep, type Wait } from '@veglia/core';
 import { computed, defineAsyncComponent, ref, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { money, percent, useNames } from '../../names.ts';
 import KeyCap from '../../parts/KeyCap.vue';
 import { textOf } from '../../stores/packs.ts';
+import CautionList from './CautionList.vue';
+import { unreadCautions } from './cautions.ts';
+import { useWalk } from './walk.ts';
+import WaitLine from './WaitLine.vue';
+import WalkPanel from './WalkPanel.vue';
 
 const props = defineProps<{
   step: NextStep;
@@ -30,23 +24,25 @@ const props = defineProps<{
   shop: ShopSettings;
   entries: readonly Entry[];
   family: string | undefined;
+  /** Timers that still run or ring, of this job. */
+  waits: readonly Wait[];
 }>();
 const emit = defineEmits<{ write: [bodies: Body[]]; toggleThinkSo: []; back: [] }>();
 const { t, locale } = useI18n();
-const names = useNames(() => props.compiled);
+const names = useNames(
+  () => props.compiled,
+  () => props.fold.set.layout,
+);
 
 const test = computed(() => (props.step.kind === 'test' ? props.compiled.tests.get(props.step.id) : undefined));
-const cautions = computed(() => props.step.cautions.flatMap((id) => props.compiled.pack.cautions.find((one) => one.id === id) ?? []));
-/** Cautions of the stages this step opens to: read and recorded once a job. */
-const stageCautions = computed(() => {
-  const upTo = props.compiled.stageIds.indexOf(props.step.stage);
-  return new Set(props.compiled.pack.stages.slice(1, upTo + 1).flatMap((stage) => stage.cautions));
-});
-const unread = computed(() => [...stageCautions.value].filter((id) => !props.fold.cautionsRead.includes(id)));
-/** Those recorded as read for this job shrink to a few words, the whole text behind them; all others stay whole. */
-const recorded = computed(() => cautions.value.filter((one) => stageCautions.value.has(one.id) && !unread.value.includes(one.id)));
-const whole = computed(() => cautions.value.filter((one) => !recorded.value.includes(one)));
-const locked = computed(() => unread.value.length > 0);
+const unread = computed(() => unreadCautions(props.step, props.fold, props.compiled));
+const unreadLeft = computed(() => unread.value.length > 0);
+// Cautions come first, then the way there; what is left then is the step itself.
+const { progress, walking, anyway, objections, wait, ownWait, startWait, walked, cameBy } = useWalk(props, names, (bodies) =>
+  emit('write', bodies),
+);
+const locked = computed(() => unreadLeft.value || (walking.value && !anyway.value));
+const walkPanel = ref<InstanceType<typeof WalkPanel>>();
 
 const answers = computed(() => {
   if (!test.value) return [];
@@ -67,9 +63,15 @@ const gear = computed(() =>
     ? gearToProve(props.shop.gear, new Date().toISOString().slice(0, 10))
     : [],
 );
+/** Ruled-out assemblies named with an answer; of more, only how many. */
+const mostNamed = 3;
 const preview = (outcome: string): string => {
   const would = props.step.would.find((one) => one.outcome === outcome);
-  return would ? t('bench.would', { id: names.assembly(would.top.id), odds: percent(would.top.odds) }) : '';
+  if (!would) return '';
+  const cleared = would.clears.map((id) => names.assembly(id));
+  const top = t('bench.would', { id: names.assembly(would.top.id), odds: percent(would.top.odds) });
+  const more = cleared.length > mostNamed ? t('bench.wouldMore', { n: cleared.length - mostNamed }) : '';
+  return cleared.length === 0 ? top : `${top}; ${t('bench.wouldClear', { what: cleared.slice(0, mostNamed).join(', ') })}${more}`;
 };
 const why = computed(() => {
   const first = props.chosen ? { ...props.step, because: { ...props.step.because, code: 'chosen-anyway' as const } } : props.step;
@@ -95,11 +97,12 @@ function answer(outcome: string): void {
   emit('write', [
     {
       kind: 'test.answered',
-      v: 1,
+      v: 2,
       test: current.id,
       ...(props.step.of === undefined ? {} : { of: props.step.of }),
       outcome,
       sure: props.thinkSo ? 'think-so' : 'sure',
+      ...cameBy(),
       words: { test: names.test(current.id, props.step.of), outcome: names.outcome(current.id, outcome) },
     },
   ]);
@@ -128,7 +131,7 @@ const codeInDanger = computed(
     (props.step.kind === 'repair' || test.value?.disturbsCode === true),
 );
 function repaired(result: 'cured' | 'unchanged' | 'changed'): void {
-  if (!locked.value) emit('write', [{ kind: 'repair.done', v: 1, repair: props.step.id, result }]);
+  if (!locked.value) emit('write', [{ kind: 'repair.done', v: 2, repair: props.step.id, result, ...cameBy() }]);
 }
 
 const repairAnswers = computed(() =>
@@ -143,7 +146,11 @@ const repairAnswers = computed(() =>
 
 /** Keys arrive from the screen, which knows whether a field has them. True where one was used. */
 function press(key: string): boolean {
-  if (key === 'c' && locked.value) readCautions();
+  if (key === 'c' && unreadLeft.value) readCautions();
+  else if (key === ' ') return walkPanel.value?.confirm() === true;
+  else if (key === 'a' && walking.value && !unreadLeft.value) anyway.value = !anyway.value;
+  else if (key === 'w' && !unreadLeft.value && !wait.value && (progress.value?.next?.waitMinutes ?? ownWait.value) > 0)
+    startWait(progress.value?.next?.waitMinutes ?? ownWait.value);
   else if (key === 't' && test.value) emit('toggleThinkSo');
   else {
     const repair = repairAnswers.value.find((one) => one.key === key);
@@ -154,7 +161,8 @@ function press(key: string): boolean {
   }
   return true;
 }
-defineExpose({ press });
+const title = ref<HTMLElement>();
+defineExpose({ press, focus: () => title.value?.focus({ preventScroll: true }) });
 </script>
 
 <template>
@@ -163,7 +171,7 @@ defineExpose({ press });
       <h2>{{ chosen ? t('bench.taken') : t('bench.next') }}</h2>
       <button v-if="chosen" type="button" class="plain" @click="$emit('back')">{{ t('bench.backToFirst') }}</button>
     </div>
-    <h1>{{ names.step(step.kind, step.id, step.kind === 'test' ? step.of : undefined) }}</h1>
+    <h1 ref="title" tabindex="-1">{{ names.step(step.kind, step.id, step.kind === 'test' ? step.of : undefined) }}</h1>
     <p class="facts">
       <span class="figure">{{ t('common.minutes', { n: Math.round(step.minutes * 10) / 10 }) }}</span>
       <span v-if="step.waitMinutes > 0" class="figure">{{ t('common.wait', { n: step.waitMinutes }) }}</span>
@@ -177,40 +185,44 @@ defineExpose({ press });
       <p v-for="sentence in before" :key="sentence">{{ sentence }}</p>
     </details>
 
-    <ul v-if="cautions.length > 0" class="cautions" data-test="cautions">
-      <li v-if="recorded.length > 0" class="kills">
-        <span class="sign" aria-hidden="true">!</span>
-        <details>
-          <summary>{{ recorded.map((one) => textOf(one.short)).join(' · ') }}</summary>
-          <p v-for="one in recorded" :key="one.id">{{ textOf(one.text) }}</p>
-        </details>
-      </li>
-      <li v-for="one in whole" :key="one.id" :class="one.severity">
-        <span class="sign" aria-hidden="true">!</span>
-        <span>{{ textOf(one.text) }}</span>
-      </li>
-      <li v-if="step.needs === 'verified'" data-test="capacitor">
-        <span class="sign" aria-hidden="true">!</span>
-        <span>{{
-          t('bench.capacitor', {
-            volts: Math.round(peakOfMains(shop.mainsVolts)),
-            mains: shop.mainsVolts,
-            most: poweredFactorVolts,
-            safe: safeVolts,
-          })
-        }}</span>
-      </li>
-      <li v-if="shop.localCautions !== ''" data-test="local-cautions">
-        <span class="sign" aria-hidden="true">!</span>
-        <span>{{ shop.localCautions }}</span>
-      </li>
-    </ul>
+    <CautionList :step="step" :fold="fold" :compiled="compiled" :shop="shop" />
     <p v-if="codeInDanger" class="alarm" role="alert" data-test="code-in-danger">{{ t('blink.codeFirst') }}</p>
-    <div v-if="locked" class="line lock">
+    <div v-if="unreadLeft" class="line lock">
       <button type="button" class="push full" data-test="read-cautions" @click="readCautions">
         <KeyCap label="C" />{{ t('bench.readCautions') }}
       </button>
       <span class="soft">{{ t('bench.cautionsFirst') }}</span>
+    </div>
+
+    <WalkPanel
+      v-if="progress && walking"
+      ref="walkPanel"
+      :progress="progress"
+      :compiled="compiled"
+      :layout="fold.set.layout"
+      :mains-volts="shop.mainsVolts"
+      :waiting="wait !== undefined"
+      :locked="unreadLeft"
+      :repair="step.kind === 'repair'"
+      @change="walked"
+      @wait="startWait"
+    />
+    <WaitLine v-if="wait" :wait="wait" :asks="!walking" @write="(bodies) => emit('write', bodies)" />
+    <p v-else-if="!walking && ownWait > 0">
+      <button type="button" class="push" :disabled="unreadLeft" data-test="start-wait" @click="startWait(ownWait)">
+        <KeyCap label="W" />{{ t('bench.wait.start', { n: ownWait }) }}
+      </button>
+    </p>
+    <div v-if="walking && !unreadLeft" class="anyway">
+      <button type="button" class="plain" :aria-pressed="anyway" data-test="anyway" @click="anyway = !anyway">
+        <KeyCap label="A" /> {{ anyway ? t('bench.anyway.off') : t('bench.anyway.on') }}
+      </button>
+      <div v-if="anyway" class="alarm" role="alert" data-test="anyway-told">
+        <p>{{ t('bench.anyway.told') }}</p>
+        <p v-for="(one, index) in objections" :key="index">
+          {{ t(`core.objection.${one.code}`, { id: one.id === undefined ? '' : names.place(one.id), value: one.value }) }}
+        </p>
+      </div>
     </div>
 
     <template v-if="test">
@@ -222,7 +234,7 @@ defineExpose({ press });
       <p v-for="one in gear" :key="one.name" class="alarm" data-test="gear">
         {{ one.days === null ? t('bench.gear.never', one) : t('bench.gear.old', { name: one.name, n: one.days }) }}
       </p>
-      <div class="answers" role="group" :aria-label="t('bench.answers')">
+      <div v-if="!walking || anyway" class="answers" role="group" :aria-label="t('bench.answers')">
         <button
           v-for="one in answers"
           :key="one.outcome"
@@ -238,14 +250,14 @@ defineExpose({ press });
           <span class="soft then">{{ preview(one.outcome) }}</span>
         </button>
       </div>
-      <label class="think"
+      <label v-if="!walking || anyway" class="think"
         ><input type="checkbox" :checked="thinkSo" @change="$emit('toggleThinkSo')" /><KeyCap label="T" />{{ t('bench.thinkSo') }}</label
       >
     </template>
 
     <p v-else-if="step.kind === 'blink'" class="how">{{ t('bench.blinkHow') }}</p>
 
-    <div v-else-if="step.kind === 'repair'" class="answers">
+    <div v-else-if="step.kind === 'repair' && (!walking || anyway)" class="answers">
       <button
         v-for="one in repairAnswers"
         :key="one.result"
@@ -261,7 +273,7 @@ defineExpose({ press });
       <RouterLink :to="closePath" class="push">{{ t('bench.toClose') }}</RouterLink>
     </div>
 
-    <div v-else>
+    <div v-else-if="step.kind === 'stop'">
       <p class="how">{{ step.id === 'give-up' ? t('bench.giveUpHow') : t('bench.stopHow') }}</p>
       <RouterLink :to="closePath" class="push">{{ t('bench.toClose') }}</RouterLink>
     </div>
@@ -276,6 +288,7 @@ defineExpose({ press });
         :layout="fold.set.layout"
         :family="family"
         :out="step.kind === 'test' ? step.of : undefined"
+        :walked="progress !== undefined && !progress.walk.harmless && !walking"
         @write="(bodies) => emit('write', bodies)"
       />
     </template>
@@ -294,6 +307,7 @@ defineExpose({ press });
 }
 h1 {
   margin: 2px 0 6px;
+  outline: none;
 }
 .facts {
   display: flex;
@@ -313,36 +327,9 @@ h1 {
   margin-bottom: 8px;
   font-size: 18px;
 }
-.cautions {
-  background: var(--alarm-wash);
-  border: 1.5px solid var(--alarm);
-  border-radius: var(--radius);
-  padding: 6px 10px;
-  font-size: 15px;
-  line-height: 1.3;
-}
-.cautions li {
-  display: flex;
-  gap: 10px;
-  padding: 3px 0;
-}
-.cautions .kills {
-  font-weight: 600;
-}
 summary {
   cursor: pointer;
   min-height: 22px;
-}
-.sign {
-  flex: none;
-  width: 22px;
-  height: 22px;
-  text-align: center;
-  font-weight: 700;
-  line-height: 22px;
-  color: var(--alarm-wash);
-  background: var(--alarm);
-  border-radius: 4px;
 }
 .lock {
   margin: 8px 0;
@@ -379,7 +366,8 @@ summary {
   font-weight: 400;
 }
 .answer .name {
-  flex: 1;
+  flex: 1 0 auto;
+  max-width: 60%;
 }
 .then {
   font-size: 15px;

@@ -1,6 +1,6 @@
 /** Ledger entries as lines a person reads. */
 import { codeInWords, words as contractWords } from '@veglia/contract';
-import type { CompiledPack, Entry } from '@veglia/core';
+import type { BodyOf, CompiledPack, Entry } from '@veglia/core';
 import { useI18n } from 'vue-i18n';
 import { money, useNames } from '../../names.ts';
 import { textOf } from '../../stores/packs.ts';
@@ -15,8 +15,32 @@ export interface EntryLine {
 const units = { volts: 'V', ohms: 'Ω', amperes: 'A', celsius: '°C' } as const;
 
 export function useEntryWords(compiled: () => CompiledPack | undefined): (entry: Entry, entries: readonly Entry[]) => EntryLine {
-  const { t } = useI18n();
+  const { t, d } = useI18n();
   const names = useNames(compiled);
+  const places = (ids: readonly string[] = []): string => ids.map((id) => names.place(id)).join(', ');
+  const pairs = (list: readonly (readonly [string, string])[] = []): string =>
+    list.map(([from, to]) => `${names.place(from)} – ${names.place(to)}`).join(', ');
+  /** In the order in which it was done. */
+  const changeInWords = (body: BodyOf<'set.changed'>): string => {
+    const volts = Object.entries(body.volts ?? {}).map(([point, value]) => `${names.place(point)} ${value} V`);
+    const said: [boolean | undefined, string][] = [
+      [body.plugged === false, t('bench.unplugged')],
+      [body.stage !== undefined, names.stage(body.stage ?? '')],
+      [body.railsDown === true, t('entry.changed.down')],
+      [body.verified === true, t('entry.changed.read', { volts: volts.join(', ') })],
+      [body.strap === true, t('bench.state.strapOn')],
+      [(body.restored ?? []).length > 0, t('entry.changed.restored', { what: places(body.restored) })],
+      [(body.unbridged ?? []).length > 0, t('entry.changed.unbridged', { what: pairs(body.unbridged) })],
+      [(body.untaped ?? []).length > 0, t('entry.changed.untaped', { what: places(body.untaped) })],
+      [(body.pulled ?? []).length > 0, t('entry.changed.pulled', { what: places(body.pulled) })],
+      [(body.bridged ?? []).length > 0, t('entry.changed.bridged', { what: pairs(body.bridged) })],
+      [(body.taped ?? []).length > 0, t('entry.changed.taped', { what: places(body.taped) })],
+      [body.strap === false, t('bench.state.strapOff')],
+      [body.plugged === true, t('bench.plugged')],
+    ];
+    const line = said.flatMap(([is, text]) => (is ? [text] : [])).join(', ');
+    return line.charAt(0).toUpperCase() + line.slice(1);
+  };
   const layoutName = (id: string): string => textOf(compiled()?.layouts.get(id)?.name) || id;
   return (entry, entries) => {
     const { body } = entry;
@@ -45,7 +69,7 @@ export function useEntryWords(compiled: () => CompiledPack | undefined): (entry:
       case 'reading.taken':
         return { title: t('entry.reading.taken', { at: body.at, value: `${body.value} ${units[body.quantity]}` }) };
       case 'set.changed':
-        return { title: body.stage === undefined ? t('entry.set.changed') : t('quick.stage', { stage: names.stage(body.stage) }) };
+        return { title: changeInWords(body) || t('entry.set.changed'), detail: body.anyway ? t('entry.set.anyway') : undefined };
       case 'wait.started':
         return { title: t('entry.wait.started', { name: body.name, n: body.minutes }) };
       case 'wait.ended':
@@ -109,6 +133,40 @@ export function useEntryWords(compiled: () => CompiledPack | undefined): (entry:
         };
       case 'job.closed':
         return { title: t('entry.job.closed', { outcome: t(`outcome.${body.outcome}`), minutes: body.minutes }), detail: body.remains };
+      case 'date.promised':
+        return { title: t('entry.date.promised', { on: d(new Date(`${body.on}T12:00:00`), 'weekday') }) };
+      case 'heat.round':
+        return {
+          title: t('entry.heat.round', {
+            left: names.place(body.left),
+            result: t(`heat.result.${body.result}`),
+            to: body.toCelsius,
+            room: body.roomCelsius,
+          }),
+        };
+      case 'stimulus.tried':
+        return {
+          title: t('entry.stimulus.tried', {
+            way: t(`stimulus.way.${body.way}`),
+            at: names.place(body.at),
+            effect: t(`stimulus.effect.${body.effect}`),
+          }),
+          detail: body.note,
+        };
+      case 'teardown.taken':
+      case 'teardown.refitted':
+        return {
+          title: t(`entry.teardown.${body.kind === 'teardown.taken' ? 'taken' : 'refitted'}`, {
+            part:
+              textOf(
+                compiled()
+                  ?.pack.stages.flatMap((stage) => stage.teardown ?? [])
+                  .find(({ id }) => id === body.part)?.name,
+              ) || body.part,
+            n: body.screws === undefined ? '' : ` (${body.screws})`,
+          }),
+          detail: body.kind === 'teardown.taken' ? body.note : undefined,
+        };
       case 'pack.pinned':
         return { title: t('entry.pack.pinned', { counts: body.snapshot ?? '?' }) };
       case 'job.reopened':

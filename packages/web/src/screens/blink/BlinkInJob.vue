@@ -16,6 +16,8 @@ const props = defineProps<{
   family: string | undefined;
   /** Unplugged already, where a step says so. */
   out?: string | undefined;
+  /** The set was brought there change by change. */
+  walked?: boolean | undefined;
 }>();
 const emit = defineEmits<{ write: [bodies: Body[]] }>();
 const { t } = useI18n();
@@ -49,11 +51,12 @@ function take(taken: Taken): void {
   if (outcome && compares.value && before.value) {
     bodies.push({
       kind: 'test.answered',
-      v: 1,
+      v: 2,
       test: compares.value.id,
       of: board,
       outcome,
       sure: taken.cycles >= 2 || taken.groups.length === 0 ? 'sure' : 'think-so',
+      ...(props.walked ? { walked: true } : {}),
       words: { test: names.test(compares.value.id, board), outcome: names.outcome(compares.value.id, outcome) },
     });
     said.value = t('blink.comparedTo', { code: codeInWords(before.value, words.en), outcome: t(`blink.outcome.${outcome}`) });

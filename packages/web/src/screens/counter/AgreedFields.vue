@@ -5,6 +5,7 @@ import { accessories, theorySources, type CompiledPack } from '@veglia/core';
 import { computed } from 'vue';
 import { useI18n } from 'vue-i18n';
 import ChoiceField from '../../parts/ChoiceField.vue';
+import FormField from '../../parts/FormField.vue';
 import TextField from '../../parts/TextField.vue';
 import TicksField from '../../parts/TicksField.vue';
 import { textOf } from '../../stores/packs.ts';
@@ -19,6 +20,11 @@ const sources = computed(() => theorySources.map((value) => ({ value, label: t(`
 const assemblies = computed((): { value: string; label: string }[] =>
   props.compiled.pack.assemblies.filter(({ kind }) => kind === 'assembly').map(({ id, name }) => ({ value: id, label: textOf(name) })),
 );
+/** A picker that was emptied says null. */
+const promised = computed<string | null>({
+  get: () => props.form.promised,
+  set: (day) => (props.form.promised = day ?? ''),
+});
 function addTheory(): void {
   props.form.theories = [...props.form.theories, { text: '', source: 'customer', assembly: '' }];
 }
@@ -51,6 +57,9 @@ function addTheory(): void {
       :error="errorOf('checkFee')"
       inputmode="decimal"
     />
+    <FormField id="promised" class="short" :label="t('counter.promised')">
+      <el-date-picker id="promised" v-model="promised" value-format="YYYY-MM-DD" :aria-label="t('counter.promised')" />
+    </FormField>
     <ChoiceField id="warranty" v-model="form.warranty" class="short" :label="t('counter.warranty')" :options="warranty" />
     <ChoiceField
       id="mayLoseData"

@@ -73,6 +73,8 @@ export interface IntakeForm {
   limit: string;
   limitMinutes: string;
   checkFee: string;
+  /** YYYY-MM-DD. */
+  promised: string;
   warranty: 'unknown' | 'running' | 'over';
   mayLoseData: '' | 'yes' | 'no';
   needs: string;
@@ -118,6 +120,7 @@ export const blankIntake = (id: string): IntakeForm => ({
   contact: '',
   limit: '',
   limitMinutes: '',
+  promised: '',
   checkFee: '',
   warranty: 'unknown',
   mayLoseData: '',
@@ -250,9 +253,10 @@ export function bodiesOf(form: IntakeForm, compiled: CompiledPack, currency: str
       ...(fee === undefined ? {} : { checkFee: { amountMinor: fee, currency } }),
     });
   }
+  if (filled(form.promised)) bodies.push({ kind: 'date.promised', v: 1, on: form.promised });
   if (blink) bodies.push(blinkBody(blink));
   for (const { test, of, outcome } of form.answers) {
-    bodies.push({ kind: 'test.answered', v: 1, test, outcome, sure: 'sure', ...(of === undefined ? {} : { of }) });
+    bodies.push({ kind: 'test.answered', v: 2, test, outcome, sure: 'sure', ...(of === undefined ? {} : { of }) });
   }
   bodies.push(...form.quick);
   for (const { id, of } of form.photos) bodies.push({ kind: 'photo.added', v: 2, photo: id, of });

@@ -33,6 +33,7 @@ interface SettingsForm {
   newSet: string;
   checkFee: string;
   mainsVolts: string;
+  lapse: string;
   mainsHertz: 50 | 60;
   temperature: 'C' | 'F';
   allTools: boolean;
@@ -54,6 +55,7 @@ const form = reactive<SettingsForm>({
   newSet: '',
   checkFee: '',
   mainsVolts: '',
+  lapse: '',
   mainsHertz: 50,
   temperature: 'C',
   allTools: true,
@@ -82,6 +84,7 @@ function show(settings: ShopSettings): void {
   form.newSet = amount(settings.newSetMinor);
   form.checkFee = amount(settings.checkFeeMinor);
   form.mainsVolts = String(settings.mainsVolts);
+  form.lapse = String(settings.lapseMinutes);
   form.allTools = settings.tools === null;
   form.tools = [...(settings.tools ?? packs.current?.pack.tools.map(({ id }) => id) ?? [])];
   form.schools = { ...settings.schools };
@@ -127,6 +130,7 @@ function read(): ShopSettings | undefined {
     newSetMinor: price('newSet'),
     checkFeeMinor: price('checkFee'),
     mainsVolts: Number(form.mainsVolts.replace(',', '.')),
+    lapseMinutes: Number(form.lapse),
     mainsHertz: form.mainsHertz,
     temperature: form.temperature,
     tools: form.allTools ? null : [...form.tools],
@@ -140,7 +144,7 @@ function read(): ShopSettings | undefined {
   const parsed = shopSettingsSchema.safeParse(candidate);
   for (const issue of parsed.error?.issues ?? []) {
     const field = String(issue.path[0]);
-    errors[field === 'newSetMinor' ? 'newSet' : field] ??=
+    errors[{ newSetMinor: 'newSet', lapseMinutes: 'lapse' }[field] ?? field] ??=
       field === 'currency' ? t('settings.errors.currency', { value: form.currency }) : issue.message;
   }
   return Object.keys(errors).length === 0 ? parsed.data : undefined;
@@ -208,6 +212,7 @@ async function addPerson(): Promise<void> {
         :error="errors.mainsVolts"
         inputmode="numeric"
       />
+      <TextField id="lapse" v-model="form.lapse" :label="t('settings.lapse')" :error="errors.lapse" inputmode="numeric" />
       <FormField id="mainsHertz" :label="t('settings.mainsHertz')">
         <el-select id="mainsHertz" v-model="form.mainsHertz"
           ><el-option v-for="one in [50, 60]" :key="one" :value="one" :label="`${one} Hz`"

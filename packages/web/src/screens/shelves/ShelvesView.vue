@@ -1,35 +1,63 @@
 <script setup lang="ts">
+/** A day with many sets: what to do next across benches, and every set on its shelf. */
 import type { JobCard } from '@veglia/contract';
-import { jobStates, type JobState } from '@veglia/core';
 import { computed, onMounted, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
+import { useRouter } from 'vue-router';
 import { api, NotReached } from '../../api.ts';
-import { percent, useNames } from '../../names.ts';
+import { useNames } from '../../names.ts';
+import KeyCap from '../../parts/KeyCap.vue';
 import NotReachedSheet from '../../parts/NotReachedSheet.vue';
-import VerdictMark from '../../parts/VerdictMark.vue';
-import { usePacks } from '../../stores/packs.ts';
+import { textOf, usePacks } from '../../stores/packs.ts';
+import { useShelf } from '../../stores/shelf.ts';
+import AcrossBenches from './AcrossBenches.vue';
+import { jobOfCode, searchCards } from './search.ts';
+import SetCard from './SetCard.vue';
 
 const { t } = useI18n();
+const router = useRouter();
 const packs = usePacks();
+const shelf = useShelf();
 const names = useNames(() => packs.current);
-const jobs = ref<JobCard[]>();
-const reached = ref(true);
-const day = 24 * 60 * 60 * 1000;
-const days = (card: JobCard): number => Math.max(0, Math.floor((Date.now() - new Date(card.openedAt).getTime()) / day));
-const shelves = computed(() =>
-  jobStates.map((state: JobState) => ({ state, cards: (jobs.value ?? []).filter((card) => card.state === state) })),
-);
+const wanted = ref('');
+const unknownCode = ref(false);
+const benches = ref(1);
+const ready = ref(false);
+
+const familyName = (id: string): string => textOf(packs.current?.families.get(id)?.name);
+const found = computed(() => searchCards(shelf.cards ?? [], jobOfCode(wanted.value) === undefined ? wanted.value : '', familyName));
+const open = computed(() => found.value.filter((card) => card.state !== 'closed'));
+const closed = computed(() => found.value.filter((card) => card.state === 'closed'));
+/** Shelf by shelf in the order of their names; those that stand nowhere yet come last. */
+const shelves = computed(() => {
+  const by = new Map<string, JobCard[]>();
+  for (const card of open.value) by.set(card.shelf ?? '', [...(by.get(card.shelf ?? '') ?? []), card]);
+  return [...by].sort(([a], [b]) => Number(a === '') - Number(b === '') || a.localeCompare(b, undefined, { numeric: true }));
+});
+
+/** A scanner types what it reads and presses Enter; so does a person who knows the number. */
+function go(): void {
+  const job = jobOfCode(wanted.value);
+  unknownCode.value = false;
+  if (job !== undefined) {
+    if (shelf.cards?.some(({ jobId }) => jobId === job)) void router.push(`/jobs/${job}`);
+    else unknownCode.value = true;
+    return;
+  }
+  const [only, ...others] = found.value;
+  if (only && others.length === 0) void router.push(`/jobs/${only.jobId}`);
+}
 
 async function load(): Promise<void> {
   try {
     await packs.loadCurrent();
-    const reply = await api.jobs();
-    if (reply.ok) jobs.value = reply.value;
-    reached.value = true;
+    const shop = await api.shop();
+    if (shop.ok) benches.value = Math.max(1, Math.min(6, shop.value.settings.benches.length));
   } catch (error) {
     if (!(error instanceof NotReached)) throw error;
-    reached.value = false;
   }
+  await shelf.load();
+  ready.value = true;
 }
 onMounted(load);
 </script>
@@ -37,127 +65,89 @@ onMounted(load);
 <template>
   <div class="head">
     <h1>{{ t('shelves.title') }}</h1>
+    <form role="search" @submit.prevent="go">
+      <label for="find" class="visually-hidden">{{ t('shelves.find') }}</label>
+      <input id="find" v-model="wanted" type="search" autocomplete="off" autofocus :placeholder="t('shelves.find')" />
+      <KeyCap label="↵" />
+    </form>
     <RouterLink class="push full" to="/jobs/new">{{ t('app.takeIn') }}</RouterLink>
   </div>
-  <NotReachedSheet v-if="!reached" @again="load" />
-  <p v-else-if="!jobs" class="soft">{{ t('common.loading') }}</p>
-  <section v-else-if="jobs.length === 0" class="sheet empty">
+  <p v-if="unknownCode" class="sheet alarm" role="alert">{{ t('shelves.unknownCode') }}</p>
+  <NotReachedSheet v-if="!shelf.cards && !shelf.reached" @again="load" />
+  <p v-else-if="!shelf.cards || !ready" class="soft">{{ t('common.loading') }}</p>
+  <section v-else-if="shelf.cards.length === 0" class="sheet empty">
     <h1>{{ t('shelves.empty') }}</h1>
     <p>{{ t('shelves.emptyHelp') }}</p>
   </section>
-  <section v-for="shelf in shelves" v-else :key="shelf.state" class="shelf" :data-shelf="shelf.state">
-    <h2>
-      {{ t(`core.jobState.${shelf.state}`) }} <span class="figure">{{ shelf.cards.length }}</span>
-    </h2>
-    <p v-if="shelf.cards.length === 0" class="soft">{{ t('shelves.none') }}</p>
-    <ul>
-      <li v-for="card in shelf.cards" :key="card.jobId">
-        <RouterLink :to="`/jobs/${card.jobId}`" class="card" :aria-label="t('shelves.openJob', { n: card.number })" :data-job="card.number">
-          <span class="figure number">{{ card.number }}</span>
-          <span class="what">
-            <strong>{{ card.title || t('common.unknownSet') }}</strong>
-            <span class="soft">{{ card.customerName ?? t('common.noCustomer') }}</span>
-          </span>
-          <span class="symptom">{{ card.symptoms.map((id) => names.symptom(id)).join(', ') }}</span>
-          <span class="top">
-            <template v-if="card.top">
-              <VerdictMark :verdict="card.top.verdict" :odds="card.top.odds" />
-              <span>
-                <strong>{{ names.assembly(card.top.id) }}</strong>
-                {{ ' ' }}<span class="soft">{{ percent(card.top.odds) }}, {{ t(`core.verdict.${card.top.verdict}`) }}</span>
-              </span>
-            </template>
-          </span>
-          <span class="next">
-            <template v-if="card.outcome">{{ t(`outcome.${card.outcome}`) }}</template>
-            <template v-else-if="card.next"
-              ><span class="soft">{{ t('shelves.next') }}</span
-              >{{ ' ' }}{{ names.step(card.next.kind, card.next.id, card.next.of) }}</template
-            >
-          </span>
-          <span class="soft age">{{ t('shelves.days', days(card)) }}</span>
-        </RouterLink>
-      </li>
-    </ul>
-  </section>
+  <template v-else>
+    <AcrossBenches v-if="wanted.trim() === ''" :cards="shelf.cards" :names="names" :benches="benches" />
+    <p v-if="found.length === 0" class="sheet">{{ t('shelves.nothingFound', { text: wanted }) }}</p>
+    <section v-for="[name, cards] in shelves" :key="name" class="shelf" data-shelf="open" :data-place="name">
+      <h2>
+        {{ name === '' ? t('shelves.nowhere') : t('shelves.place', { name })
+        }}<span class="soft">, {{ t('shelves.sets', cards.length) }}</span>
+      </h2>
+      <ul>
+        <li v-for="card in cards" :key="card.jobId"><SetCard :card="card" :names="names" /></li>
+      </ul>
+    </section>
+    <section v-if="closed.length > 0" class="shelf" data-shelf="closed">
+      <details :open="wanted.trim() !== '' || open.length === 0">
+        <summary>
+          {{ t('core.jobState.closed') }} <span class="figure">{{ closed.length }}</span>
+        </summary>
+        <ul>
+          <li v-for="card in closed" :key="card.jobId"><SetCard :card="card" :names="names" /></li>
+        </ul>
+      </details>
+    </section>
+  </template>
 </template>
 
 <style scoped>
 .head {
   display: flex;
+  flex-wrap: wrap;
   justify-content: space-between;
   align-items: center;
+  gap: 8px 16px;
   margin-bottom: 12px;
 }
+form {
+  flex: 1;
+  max-width: 520px;
+  display: flex;
+  align-items: center;
+  gap: 8px;
+}
+input {
+  flex: 1;
+  min-width: 0;
+  min-height: 44px;
+  padding: 4px 12px;
+  border: 1.5px solid var(--ink-soft);
+  border-radius: var(--radius);
+  background: var(--surface);
+}
 .shelf {
-  margin-bottom: 18px;
+  margin-bottom: 14px;
   border-bottom: 6px solid var(--sunk);
   padding-bottom: 6px;
 }
 .shelf h2 {
-  margin-bottom: 6px;
+  margin-bottom: 4px;
 }
 .shelf li + li {
-  margin-top: 6px;
+  margin-top: 4px;
 }
-.card {
-  display: grid;
-  grid-template-columns: 44px minmax(0, 2.2fr) minmax(0, 1.6fr) minmax(0, 2fr) minmax(0, 2fr) 74px;
-  gap: 14px;
-  align-items: center;
-  min-height: 60px;
-  padding: 6px 14px;
-  background: var(--surface);
-  border: 1px solid var(--line);
-  border-radius: var(--radius);
-  text-decoration: none;
-  color: inherit;
-}
-.card:hover {
-  border-color: var(--accent);
-}
-.number {
-  font-size: 22px;
-}
-.what,
-.next {
-  display: block;
-  overflow-wrap: anywhere;
-}
-.what span {
-  display: block;
-  white-space: nowrap;
-  overflow: hidden;
-  text-overflow: ellipsis;
-}
-.top {
-  display: flex;
-  gap: 10px;
-  align-items: center;
-}
-.age {
-  text-align: right;
+summary {
+  min-height: 40px;
+  font-weight: 700;
+  color: var(--ink-soft);
+  cursor: pointer;
 }
 .empty {
   padding: 40px;
   text-align: center;
-}
-@media (max-width: 900px) {
-  .card {
-    grid-template-columns: 44px minmax(0, 1fr) minmax(0, 1fr);
-  }
-}
-@media (max-width: 600px) {
-  .card {
-    grid-template-columns: 44px minmax(0, 1fr);
-    gap: 2px 10px;
-  }
-  .symptom,
-  .top,
-  .next,
-  .age {
-    grid-column: 2;
-    text-align: left;
-  }
 }
 </style>

@@ -1,0 +1,239 @@
+/** The bench by keys alone, on simulated sets: every layout to a proven assembly; the safety walk; timers; two people; looking back. */
+import { expect, test } from './support/app.ts';
+import { answer, takeIn, walk } from './support/steps.ts';
+import { layouts, workToProof } from './support/simulated.ts';
+
+test.describe('worked by keys alone to a proven assembly', () => {
+  for (const one of layouts)
+    test(one.layout, async ({ page, app }) => {
+      const worked = await workToProof(page, app, one);
+      expect(worked.proven).toBe(one.assembly);
+      expect(worked.clicks).toBe(0);
+      expect(worked.answers).toBeGreaterThan(0);
+    });
+});
+
+const changes = (page: import('@playwright/test').Page) => page.locator('[data-test="ledger"] [data-kind="set.changed"]');
+
+test('a cut is walked to: nothing is answered before, what is out is listed, and the next step puts it back', async ({ page }) => {
+  await takeIn(page, { symptoms: [/^Restart loop/], maker: 'Oltrema', layout: 'LED, separate T-con' });
+  await answer(page, 'look.glass', 'clean');
+  const cut = page.locator('[data-test="next"][data-step="cut.picture"]');
+  if ((await cut.count()) === 0) await page.getByTestId('others').locator('[data-step="cut.picture"]').click();
+  await page.keyboard.press('c');
+  await expect(page.getByTestId('walk')).toHaveAttribute('data-move', 'down');
+  await page.keyboard.press('1');
+  await expect(page.locator('[data-kind="test.answered"]')).toHaveCount(1);
+  expect(await walk(page)).toEqual(['down', 'change', 'power']);
+  await expect(page.getByTestId('out')).toContainText('Now out: Picture cable');
+  await expect(page.locator('[data-node="harness.picture"][data-out="true"]')).toHaveCount(1);
+  // Reload in the middle: the ledger knows how far it was.
+  await page.reload();
+  await expect(cut).toBeVisible();
+  await expect(page.getByTestId('walk')).toHaveCount(0);
+  await page.keyboard.press('2');
+  await expect(page.locator('[data-kind="test.answered"]')).toHaveCount(2);
+  await page.keyboard.press('s');
+  await expect(page.getByTestId('set-state')).toContainText('Picture cable');
+  await answer(page, 'rail.standby', 'in-range');
+  await expect(page.getByTestId('out')).toContainText('Nothing unplugged');
+});
+
+test('the wrong order is recorded only as done anyway, and a result with a forgotten plug is void', async ({ page }) => {
+  await takeIn(page, { symptoms: [/^Restart loop/], maker: 'Oltrema', layout: 'LED, separate T-con' });
+  await answer(page, 'rail.standby', 'in-range');
+  await expect(page.getByTestId('plug')).toHaveAttribute('data-plugged', 'true');
+  await page.keyboard.press('g');
+  await expect(page.getByTestId('objections')).toContainText('comes off before the plug goes in');
+  await page.keyboard.press('Escape');
+  await expect(page.getByTestId('objections')).toHaveCount(0);
+  const before = await changes(page).count();
+  await page.locator('[data-node="harness.panel-left"]').focus();
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('x');
+  await expect(page.getByTestId('objections')).toContainText('The set is plugged in: Left panel ribbon must not be moved');
+  await expect(changes(page)).toHaveCount(before);
+  await page.getByTestId('done-anyway').click();
+  await expect(changes(page)).toHaveCount(before + 1);
+  await expect(changes(page).first()).toContainText('Done anyway');
+  await expect(page.getByTestId('out')).toContainText('Left panel ribbon');
+  // Answered in spite of the walk: void, and says so.
+  await page.keyboard.press('Escape');
+  const other = page.getByTestId('others').locator('[data-step="cut.picture"]').first();
+  await other.or(page.locator('[data-test="next"][data-step="cut.picture"]')).first().click();
+  await page.keyboard.press('a');
+  await expect(page.getByTestId('anyway-told')).toBeVisible();
+  await page.keyboard.press('2');
+  await expect(page.locator('[data-kind="test.answered"]').first()).toContainText('Void: not as the test asks for');
+});
+
+test('a charge that reads high is not verified: two readings tell the wait', async ({ page }) => {
+  await page.clock.install({ time: new Date('2026-03-02T09:00:00Z') });
+  await takeIn(page, { symptoms: [/^Dead/], maker: 'Oltrema', layout: 'LED, separate T-con' });
+  await answer(page, 'rail.standby', 'absent');
+  await page.keyboard.press('u');
+  await page.keyboard.press('v');
+  const field = page.getByTestId('charge').getByRole('textbox');
+  await field.fill('310');
+  await page.keyboard.press('Enter');
+  await expect(page.getByTestId('still-charged')).toContainText('310 V, dangerous above 60 V');
+  await page.clock.runFor(60_000);
+  await field.fill('155');
+  await page.keyboard.press('Enter');
+  // Halved in a minute: another 60 · log2(155/60) s = 82 s (exponential decay).
+  await expect(page.getByTestId('still-charged')).toContainText('in about 1:2');
+  await field.fill('abc');
+  await page.keyboard.press('Enter');
+  await expect(page.getByTestId('charge')).toContainText('“abc” is not a voltage');
+  await field.fill('12');
+  await page.keyboard.press('Enter');
+  await expect(page.getByTestId('verified')).toContainText('12 V');
+  // It lapses by the shop's time.
+  await page.clock.runFor(31 * 60_000);
+  await expect(page.getByTestId('verified')).toContainText('Charge not read');
+  await expect(page.getByTestId('rails')).toContainText('Look again');
+});
+
+test('timers run on after a reload and on the shelves, ring once, and bring their step forward', async ({ page }) => {
+  await page.clock.install({ time: new Date('2026-03-02T09:00:00Z') });
+  await takeIn(page, { symptoms: [/^Dead/], maker: 'Oltrema', layout: 'LED, separate T-con' });
+  const long = page.getByTestId('others').locator('[data-step="reset-wait"]').first();
+  if ((await page.locator('[data-test="next"][data-step="reset-wait"]').count()) === 0) await long.click();
+  await page.keyboard.press('w');
+  await expect(page.getByTestId('wait').first()).toContainText(/3:5\d|4:00/);
+  await page.clock.runFor(60_000);
+  await page.reload();
+  await expect(page.getByTestId('wait').first()).toContainText(/2:5\d|3:00/);
+  await page.goto('/');
+  await expect(page.getByTestId('card-timer')).toContainText(/hold the set’s own button/);
+  await page.clock.runFor(3 * 60_000 + 2000);
+  await expect(page.getByTestId('ring')).toContainText('is over');
+  expect(await page.title()).toContain('(1)');
+  expect(await page.evaluate(() => document.documentElement.dataset.rings)).toBe('1');
+  await page.getByTestId('ring').getByRole('link').click();
+  await expect(page.locator('[data-test="next"][data-step="reset-wait"]')).toBeVisible();
+  await page.keyboard.press('e');
+  await expect(page.getByTestId('ring')).toHaveCount(0);
+  await expect(page.locator('[data-kind="wait.ended"]')).toHaveCount(1);
+});
+
+test('two people: each other’s entries without reload; two answers to one step are both kept and shown as disagreeing', async ({
+  page,
+  browser,
+  app,
+}) => {
+  const notes = "SELECT count(*) FROM ledger_entries WHERE kind = 'note.added'";
+  const before = await app.count(notes);
+  await takeIn(page, { symptoms: [/^Restart loop/], maker: 'Oltrema', layout: 'LED, separate T-con' });
+  const other = await (await browser.newContext()).newPage();
+  await other.goto(page.url());
+  await expect(other.getByTestId('next')).toBeVisible();
+  await answer(page, 'look.glass', 'clean');
+  await expect(other.locator('[data-test="ledger"] [data-kind="test.answered"]')).toHaveCount(1);
+  // The server is really gone: both write; it comes back: all is there once, in one order.
+  await app.stopServer();
+  await page.getByLabel('Note', { exact: true }).fill('from the first');
+  await page.keyboard.press('Enter');
+  await other.getByLabel('Note', { exact: true }).fill('from the second');
+  await other.keyboard.press('Enter');
+  await expect(page.locator('[data-test="ledger"]')).toContainText('waiting to be sent');
+  await expect(other.locator('[data-test="ledger"]')).toContainText('waiting to be sent');
+  await app.startServer();
+  for (const one of [page, other]) {
+    await expect(one.locator('[data-test="ledger"]')).toContainText('from the first');
+    await expect(one.locator('[data-test="ledger"]')).toContainText('from the second');
+    await expect(one.getByTestId('unsent')).toHaveCount(0);
+  }
+  expect((await app.count(notes)) - before).toBe(2);
+  const order = (one: typeof page) =>
+    one.locator('[data-test="ledger"] li').evaluateAll((lines) => lines.map((line) => (line as HTMLElement).dataset.seq));
+  expect(await order(page)).toEqual(await order(other));
+  await app.stopServer();
+  for (const [one, key] of [
+    [page, 'cured'],
+    [other, 'unchanged'],
+  ] as const)
+    await answer(one, 'outlet', key);
+  await app.startServer();
+  await expect(page.getByTestId('disagrees')).toHaveCount(2);
+  await expect(other.getByTestId('disagrees')).toHaveCount(2);
+  await other.context().close();
+});
+
+test('the ledger filters, leads to an entry, and shows all as it stood then', async ({ page }) => {
+  await takeIn(page, { symptoms: [/^Dead/], maker: 'Oltrema', layout: 'LED, separate T-con' });
+  const odds = () => page.locator('[data-test="suspects"] [data-assembly="power"] .odds').textContent();
+  const first = await odds();
+  await answer(page, 'outlet', 'unchanged');
+  await answer(page, 'rail.standby', 'absent');
+  await expect(page.getByTestId('effect').first()).toContainText('→');
+  const now = await odds();
+  expect(now).not.toBe(first);
+  await page.locator('[data-group="told"]').click();
+  await expect(page.locator('[data-test="ledger"] [data-kind="test.answered"]')).toHaveCount(0);
+  await page.locator('[data-group="all"]').click();
+  await page.getByTestId('look-back').click();
+  await page.locator('[data-as-of="2"]').click();
+  await expect(page.getByTestId('as-of')).toContainText('As it stood after entry 2');
+  expect(await odds()).toBe(first);
+  await expect(page.getByTestId('next')).toHaveCount(0);
+  await page.keyboard.press('Escape');
+  await expect(page.getByTestId('next')).toBeVisible();
+  expect(await odds()).toBe(now);
+  await page.goto(`${page.url()}#e2`);
+  await page.reload();
+  await expect(page.locator('#e2')).toBeInViewport();
+});
+
+test('heat rounds answer their test, stimuli are kept, and what came off has to come back', async ({ page }) => {
+  await takeIn(page, { symptoms: [/^Restart loop/], maker: 'Oltrema', layout: 'LED, separate T-con' });
+  await page.keyboard.press('h');
+  await page.getByLabel('Treated to, °C').fill('warm');
+  await page.locator('[data-result="stays"]').click();
+  await expect(page.getByTestId('heat')).toContainText('“warm” is not a temperature');
+  await page.getByLabel('Treated to, °C').fill('41');
+  await page.locator('[data-result="stays"]').click();
+  await expect(page.locator('[data-kind="heat.round"]')).toContainText('41 °C');
+  await expect(page.locator('[data-kind="test.answered"]')).toHaveCount(1);
+  await page.keyboard.press('j');
+  await page.locator('[data-way="flex"]').click();
+  await page.locator('[data-effect="went"]').click();
+  await expect(page.locator('[data-kind="stimulus.tried"]')).toContainText(/Flex at .*: went/);
+  await page.keyboard.press('z');
+  const cover = page.locator('[data-part="cover"]');
+  await cover.getByRole('textbox').fill('14');
+  await cover.getByTestId('off').click();
+  await expect(page.getByTestId('still-off')).toContainText('Back cover');
+  await page.getByTestId('closing').click();
+  await cover.getByRole('textbox').fill('13');
+  await cover.getByTestId('on').click();
+  await expect(cover).toContainText('1 missing');
+});
+
+test('large, keys, and the plan as a file of its own', async ({ page }) => {
+  await takeIn(page, { symptoms: [/^Dead/], maker: 'Oltrema', layout: 'LED, separate T-con' });
+  await page.keyboard.press('?');
+  await expect(page.getByTestId('keys')).toContainText('pull the chosen plug');
+  await page.keyboard.press('b');
+  await expect(page.locator('.bench.far')).toHaveCount(1);
+  await expect(page.locator('[data-test="suspects"]')).toBeHidden();
+  await page.keyboard.press('b');
+  const [file] = await Promise.all([page.waitForEvent('download'), page.getByTestId('save-plan').click()]);
+  const text = await (await import('node:fs/promises')).readFile(await file.path(), 'utf8');
+  expect(file.suggestedFilename()).toMatch(/^plan-\d+\.svg$/);
+  // One node an assembly, and nothing that only the page's style would tell.
+  const nodes = [...text.matchAll(/data-node="([^"]+)"/g)].map((match) => match[1]);
+  expect(nodes.length).toBe(new Set(nodes).size);
+  expect(nodes).toEqual(expect.arrayContaining(['power', 'main', 'tcon', 'panel', 'harness.picture']));
+  expect(text).not.toContain('var(--');
+  expect(text).toContain('stroke="rgb');
+});
+
+test('refining and weighing back are done by the worker', async ({ page }) => {
+  await takeIn(page, { symptoms: [/^Sound, black screen/], maker: 'Quorvane', family: 'Quorvane QK3' });
+  await page.getByTestId('order-cost').waitFor();
+  await answer(page, 'menu', 'no-menu');
+  await expect(page.getByTestId('effect').first()).toBeVisible();
+  await expect(page.getByText(/A deeper look (agrees|prefers|finds)/)).toBeVisible();
+  expect(page.workers().some((worker) => worker.url().includes('refine'))).toBe(true);
+});

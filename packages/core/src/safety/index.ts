@@ -1,0 +1,5 @@
+export { chargePoints, isHot, stageOfPlace, stillOut } from './places.ts';
+export { objectionCodes, objectionsTo, type Objection, type ObjectionCode } from './objections.ts';
+export { progressOf, type Progress } from './progress.ts';
+export { standingAt, usualLapseMinutes, type SetStanding } from './standing.ts';
+export { walkTo, type Act, type WalkMove, type Walk } from './walk.ts';

@@ -1,0 +1,43 @@
+/** What of a layout lies inside the cover, what is hot, and where a charge has to be read. */
+import type { CompiledPack } from '../knowledge/index.ts';
+import type { BodyOf, SetState } from '../ledger/index.ts';
+
+const pointOf = (place: string, layoutId: string, compiled: CompiledPack) => compiled.layouts.get(layoutId)?.points[place];
+
+/** Index of the stage at which a node or point can be touched; 0 outside the cover. */
+export function stageOfPlace(place: string, layoutId: string, compiled: CompiledPack): number {
+  const access = compiled.layouts.get(layoutId)?.access ?? {};
+  return Math.max(0, compiled.stageIds.indexOf(access[place] ?? access[pointOf(place, layoutId, compiled)?.on ?? ''] ?? ''));
+}
+
+/** Whether the charge has to be read below the limit before anything is moved there. */
+export function isHot(place: string, layoutId: string, compiled: CompiledPack): boolean {
+  const point = pointOf(place, layoutId, compiled);
+  return point ? point.hot : compiled.pack.assemblies.some((one) => one.id === place && one.hot === true);
+}
+
+/** Points to read before a set of this layout counts as verified; a layout that names none has its main capacitor read. */
+export function chargePoints(layoutId: string | undefined, compiled: CompiledPack): readonly string[] {
+  const points = Object.entries(compiled.layouts.get(layoutId ?? '')?.points ?? {});
+  const named = points.filter(([, point]) => point.verify === true).map(([id]) => id);
+  return named.length > 0 ? named : ['bulk'];
+}
+
+/** What is not as it was delivered: plugs out, bridges, tape; in one order, each as one string. */
+export function stillOut(state: Pick<SetState, 'out' | 'bridged' | 'taped'>): string[] {
+  return [
+    ...state.out,
+    ...state.bridged.map((pair) => `bridge ${[...pair].sort().join(' ')}`),
+    ...state.taped.map((id) => `tape ${id}`),
+  ].sort();
+}
+
+/** Everything a change moves, plugs, bridges and tape. */
+export const movedBy = (change: BodyOf<'set.changed'>): string[] => [
+  ...(change.pulled ?? []),
+  ...(change.restored ?? []),
+  ...(change.bridged ?? []).flat(),
+  ...(change.unbridged ?? []).flat(),
+  ...(change.taped ?? []),
+  ...(change.untaped ?? []),
+];

@@ -1,0 +1,107 @@
+/**
+ * Tells browsers that a ledger has grown: `{ job, seq }` over a WebSocket at /api/live. Nothing is told but that; who lacks something
+ * fetches it.
+ *
+ * Server processes learn of each other's writing by LISTEN on one plain connection. While that is gone nothing is known of what was
+ * written; once it is back, `{ resync: true }` makes every browser look for itself.
+ */
+import type { Server } from 'node:http';
+import { ledgerChannel, livePath, type LiveMessage } from '@veglia/contract';
+import pg from 'pg';
+import type { Logger } from 'pino';
+import { WebSocket, WebSocketServer } from 'ws';
+
+export interface Live {
+  /** Resolves once the database is listened to for the first time. */
+  readonly ready: Promise<void>;
+  close(): Promise<void>;
+}
+
+/** Between two attempts to listen again, milliseconds. */
+const retryAfter = 1000;
+/** Browsers that vanished without a word are noticed by a ping that nothing answers, milliseconds. */
+const pingEvery = 30_000;
+
+/** A page of another origin must not listen in: browsers send where the page came from. */
+function sameOrigin(origin: string | undefined, host: string | undefined): boolean {
+  if (origin === undefined) return true;
+  try {
+    return new URL(origin).host === host;
+  } catch {
+    return false;
+  }
+}
+
+export function openLive(server: Server, databaseUrl: string, log: Logger): Live {
+  const sockets = new WebSocketServer({ noServer: true, maxPayload: 1024 });
+  const alive = new WeakSet<WebSocket>();
+  server.on('upgrade', (request, socket, head) => {
+    const url = new URL(request.url ?? '/', 'http://localhost');
+    if (url.pathname !== livePath || !sameOrigin(request.headers.origin, request.headers.host)) {
+      socket.end('HTTP/1.1 403 Forbidden\r\nConnection: close\r\n\r\n');
+      return;
+    }
+    sockets.handleUpgrade(request, socket, head, (client) => {
+      alive.add(client);
+      client.on('pong', () => alive.add(client));
+      client.on('error', () => client.terminate());
+    });
+  });
+  const tell = (message: LiveMessage): void => {
+    const text = JSON.stringify(message);
+    for (const client of sockets.clients) if (client.readyState === WebSocket.OPEN) client.send(text);
+  };
+  const pinging = setInterval(() => {
+    for (const client of sockets.clients) {
+      if (!alive.has(client)) client.terminate();
+      else {
+        alive.delete(client);
+        client.ping();
+      }
+    }
+  }, pingEvery);
+  pinging.unref();
+
+  let closed = false;
+  let listener: pg.Client | undefined;
+  let again: NodeJS.Timeout | undefined;
+  let heard: () => void = () => undefined;
+  const ready = new Promise<void>((resolve) => (heard = resolve));
+
+  async function listen(): Promise<void> {
+    const client = new pg.Client({ connectionString: databaseUrl, connectionTimeoutMillis: 4000, keepAlive: true });
+    listener = client;
+    const lost = (error?: Error): void => {
+      if (closed || listener !== client) return;
+      listener = undefined;
+      log.warn({ err: error }, 'the database is not listened to; trying again');
+      client.end().catch(() => undefined);
+      again = setTimeout(() => void listen(), retryAfter);
+      again.unref();
+    };
+    client.on('error', lost);
+    client.on('end', () => lost());
+    client.on('notification', ({ payload }) => tell(JSON.parse(payload ?? '{}') as LiveMessage));
+    try {
+      await client.connect();
+      await client.query(`LISTEN ${ledgerChannel}`);
+      heard();
+      tell({ resync: true });
+    } catch (error) {
+      lost(error as Error);
+    }
+  }
+  void listen();
+
+  return {
+    ready,
+    async close() {
+      closed = true;
+      clearInterval(pinging);
+      clearTimeout(again);
+      for (const client of sockets.clients) client.terminate();
+      sockets.close();
+      await listener?.end().catch(() => undefined);
+    },
+  };
+}

@@ -1,0 +1,114 @@
+/** Others' writing, told over a WebSocket: against a real PostgreSQL and a real socket. */
+import { createServer, type Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { livePath, liveMessageSchema, type LiveMessage } from '@veglia/contract';
+import { pino } from 'pino';
+import request from 'supertest';
+import { WebSocket } from 'ws';
+import { openLive, type Live } from '../src/live/live.ts';
+import { draft, intake, openTestApp, type TestApp } from './support/testApp.ts';
+
+let running: TestApp;
+let server: Server;
+let live: Live;
+let address: string;
+
+beforeAll(async () => {
+  running = await openTestApp();
+  server = createServer(running.app);
+  live = openLive(server, running.appUrl, pino({ level: 'silent' }));
+  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
+  address = `127.0.0.1:${(server.address() as AddressInfo).port}`;
+  await live.ready;
+});
+afterAll(async () => {
+  await live.close();
+  server.closeAllConnections();
+  await new Promise((resolve) => server.close(resolve));
+  await running.close();
+});
+
+interface Listening {
+  readonly heard: LiveMessage[];
+  /** Resolves with the first message that fits, heard already or later. */
+  until(fits: (message: LiveMessage) => boolean): Promise<LiveMessage>;
+  close(): void;
+}
+async function listen(origin?: string): Promise<Listening> {
+  const socket = new WebSocket(`ws://${address}${livePath}`, origin === undefined ? {} : { origin });
+  const heard: LiveMessage[] = [];
+  const waiting: { fits: (message: LiveMessage) => boolean; tell: (message: LiveMessage) => void }[] = [];
+  socket.on('message', (data: Buffer) => {
+    const message = liveMessageSchema.parse(JSON.parse(data.toString()));
+    heard.push(message);
+    for (const one of waiting) if (one.fits(message)) one.tell(message);
+  });
+  await new Promise<void>((resolve, reject) => {
+    socket.once('open', resolve);
+    socket.once('error', reject);
+  });
+  return {
+    heard,
+    until: (fits) => {
+      const there = heard.find(fits);
+      return there ? Promise.resolve(there) : new Promise((tell) => waiting.push({ fits, tell }));
+    },
+    close: () => socket.terminate(),
+  };
+}
+const takeIn = async (): Promise<string> => {
+  const job = intake(running.person);
+  await request(running.app).post('/api/jobs').send(job).expect(201);
+  return job.id;
+};
+const note = (text: string) => draft({ kind: 'note.added', v: 1, text }, 2);
+
+describe('what was written', () => {
+  test('is told to all who listen, as job and seq and nothing else', async () => {
+    const job = await takeIn();
+    const [one, two] = await Promise.all([listen(), listen(`http://${address}`)]);
+    await request(running.app)
+      .post(`/api/jobs/${job}/entries`)
+      .send({ by: running.person, entries: [note('a'), note('b')] })
+      .expect(200);
+    for (const listener of [one, two]) {
+      expect(await listener.until((message) => 'job' in message && message.job === job)).toEqual({ job, seq: 4 });
+      listener.close();
+    }
+  });
+
+  test('and is fetched from where one was: only what lacks', async () => {
+    const job = await takeIn();
+    await request(running.app)
+      .post(`/api/jobs/${job}/entries`)
+      .send({ by: running.person, entries: [note('a'), note('b')] })
+      .expect(200);
+    const after = async (seq: number | string) => request(running.app).get(`/api/jobs/${job}/entries?after=${seq}`);
+    expect((await after(2)).body).toMatchObject({
+      lastSeq: 4,
+      entries: [
+        { seq: 3, body: { text: 'a' } },
+        { seq: 4, body: { text: 'b' } },
+      ],
+    });
+    expect((await after(4)).body).toEqual({ entries: [], lastSeq: 4 });
+    expect(await after('x')).toMatchObject({ status: 400, body: { code: 'bad-request' } });
+    expect((await request(running.app).get(`/api/jobs/${running.person}/entries`)).status).toBe(404);
+  });
+});
+
+test('a page of another origin may not listen', async () => {
+  await expect(listen('http://elsewhere.example')).rejects.toThrow('403');
+});
+
+test('the database’s connection lost: listened to again, and everybody told to look', async () => {
+  const listener = await listen();
+  await running.store.sequelize.query(
+    "SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE query LIKE 'LISTEN%' AND datname = current_database()",
+  );
+  expect(await listener.until((message) => 'resync' in message)).toEqual({ resync: true });
+  const job = await takeIn();
+  expect(await listener.until((message) => 'job' in message && message.job === job)).toMatchObject({ job });
+  listener.close();
+});

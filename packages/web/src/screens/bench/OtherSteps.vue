@@ -1,0 +1,146 @@
+<script setup lang="ts">
+/** What else could be done: three on keys, the rest behind them, and what was left out with its reason. */
+import { policies, type CaseFold, type CompiledPack, type NextStep, type Policy, type RefinedStep } from '@veglia/core';
+import { computed } from 'vue';
+import { useI18n } from 'vue-i18n';
+import { useNames } from '../../names.ts';
+import KeyCap from '../../parts/KeyCap.vue';
+import DeeperLine from './DeeperLine.vue';
+
+const props = defineProps<{
+  others: readonly NextStep[];
+  fold: CaseFold;
+  compiled: CompiledPack;
+  policy: Policy;
+  /** The suggested step, where a deeper look may better it. */
+  suggested: NextStep | undefined;
+  looked: RefinedStep[] | undefined;
+}>();
+const emit = defineEmits<{
+  take: [step: NextStep];
+  policy: [policy: Policy];
+  deeper: [kind: string, id: string, of: string | undefined];
+}>();
+const { t } = useI18n();
+const names = useNames(() => props.compiled);
+const keys = ['S', 'D', 'F'];
+const keyOf = (step: NextStep): string => `${step.kind}|${step.id}|${step.of ?? ''}`;
+const shown = computed(() => props.others.slice(0, keys.length));
+const rest = computed(() => props.others.slice(keys.length));
+
+/** True where the key was one of theirs. */
+function press(key: string): boolean {
+  const step = props.others[keys.indexOf(key.toUpperCase())];
+  if (key === 'o') emit('policy', policies[(policies.indexOf(props.policy) + 1) % policies.length] ?? 'cost');
+  else if (step && keys.includes(key.toUpperCase())) emit('take', step);
+  else return false;
+  return true;
+}
+defineExpose({ press });
+</script>
+
+<template>
+  <section class="sheet">
+    <div class="line">
+      <h2>{{ t('bench.others') }}</h2>
+      <div class="switch" role="group" :aria-label="t('bench.order.title')">
+        <KeyCap label="O" />
+        <button
+          v-for="one in policies"
+          :key="one"
+          type="button"
+          class="plain"
+          :aria-pressed="policy === one"
+          :data-test="`order-${one}`"
+          @click="$emit('policy', one)"
+        >
+          {{ t(`bench.order.${one}`) }}
+        </button>
+      </div>
+    </div>
+    <DeeperLine
+      v-if="suggested"
+      :looked="looked"
+      :suggested="suggested"
+      :compiled="compiled"
+      @take="(kind, id, of) => $emit('deeper', kind, id, of)"
+    />
+    <div data-test="others">
+      <ul class="others">
+        <li v-for="(other, index) in shown" :key="keyOf(other)">
+          <button type="button" class="other" :data-step="other.id" :data-of="other.of" @click="$emit('take', other)">
+            <KeyCap :label="keys[index] ?? ''" />
+            <span class="name">{{ names.step(other.kind, other.id, other.kind === 'test' ? other.of : undefined) }}</span>
+            <span class="soft figure">{{ t('common.minutes', { n: Math.round(other.minutes + other.waitMinutes) }) }}</span>
+          </button>
+        </li>
+      </ul>
+      <details v-if="rest.length > 0" open>
+        <summary>{{ t('bench.moreSteps', { n: rest.length }) }}</summary>
+        <ul class="others">
+          <li v-for="other in rest" :key="keyOf(other)">
+            <button type="button" class="other" :data-step="other.id" :data-of="other.of" @click="$emit('take', other)">
+              <span class="name">{{ names.step(other.kind, other.id, other.kind === 'test' ? other.of : undefined) }}</span>
+              <span class="soft figure">{{ t('common.minutes', { n: Math.round(other.minutes + other.waitMinutes) }) }}</span>
+            </button>
+          </li>
+        </ul>
+      </details>
+    </div>
+    <details v-if="fold.leftOut.length > 0" data-test="left-out">
+      <summary>{{ t('bench.leftOut') }}</summary>
+      <ul>
+        <li v-for="left in fold.leftOut" :key="keyOf(left.step)">
+          <button type="button" class="other soft" :data-step="left.step.id" :data-of="left.step.of" @click="$emit('take', left.step)">
+            <span class="name">{{ names.test(left.step.id, left.step.of) }}</span>
+            <span>{{ t(`core.leftOut.${left.code}`) }}</span>
+          </button>
+        </li>
+      </ul>
+    </details>
+  </section>
+</template>
+
+<style scoped>
+.line {
+  flex-wrap: wrap;
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  gap: 10px;
+}
+.switch {
+  display: flex;
+  align-items: center;
+}
+.switch [aria-pressed='true'] {
+  text-decoration: underline;
+  text-underline-offset: 5px;
+}
+.others {
+  max-height: 340px;
+  overflow-y: auto;
+}
+.other {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  width: 100%;
+  min-height: 42px;
+  padding: 2px 4px;
+  border: 0;
+  background: none;
+  text-align: left;
+  cursor: pointer;
+}
+.other:hover {
+  background: var(--accent-wash);
+}
+.other .name {
+  flex: 1;
+}
+summary {
+  cursor: pointer;
+  min-height: 36px;
+}
+</style>

@@ -1,0 +1,127 @@
+<script setup lang="ts">
+/** The way to a step: what to change on the set, one confirmation after the other. */
+import { peakOfMains, poweredFactorVolts, type BodyOf, type CompiledPack, type Progress } from '@veglia/core';
+import { computed } from 'vue';
+import { useI18n } from 'vue-i18n';
+import { useNames } from '../../names.ts';
+import KeyCap from '../../parts/KeyCap.vue';
+import { useActWords } from './actWords.ts';
+import ChargeFields from './ChargeFields.vue';
+
+const props = defineProps<{
+  progress: Progress;
+  compiled: CompiledPack;
+  layout: string | undefined;
+  mainsVolts: number;
+  /** A wait belonging to the move is running already. */
+  waiting: boolean;
+  locked: boolean;
+  /** What comes after the last move: a repair is done between "down" and "plug in". */
+  repair: boolean;
+}>();
+const emit = defineEmits<{ change: [change: BodyOf<'set.changed'>]; wait: [minutes: number] }>();
+const { t } = useI18n();
+const names = useNames(
+  () => props.compiled,
+  () => props.layout,
+);
+const words = useActWords(names);
+const next = computed(() => props.progress.next);
+const moves = computed(() => props.progress.walk.moves);
+const verify = computed(() => next.value?.acts.find((act) => act.kind === 'verify'));
+
+/** A move that has nothing to be typed; true where there was one. */
+function confirm(): boolean {
+  if (!next.value || props.locked) return false;
+  if (!verify.value) emit('change', next.value.change);
+  return true;
+}
+function charge(volts: Record<string, number>): void {
+  if (next.value && !props.locked) emit('change', { ...next.value.change, volts });
+}
+defineExpose({ confirm });
+</script>
+
+<template>
+  <section v-if="next" class="walk" data-test="walk" :data-move="next.kind">
+    <h3>
+      {{ t('bench.walk.title', { n: progress.done + 1, of: moves.length }) }}
+      <span v-if="next.kind === 'verify'" class="soft">{{ t('bench.walk.heavy') }}</span>
+    </h3>
+    <ol>
+      <li v-for="(move, index) in moves" :key="index" :class="{ done: index < progress.done, now: index === progress.done }">
+        <p v-if="repair && move.kind === 'power'" class="work">{{ t('bench.walk.work') }}</p>
+        <p v-for="(act, place) in move.acts" :key="place">{{ words.act(act) }}</p>
+        <template v-if="index === progress.done">
+          <div class="go">
+            <button v-if="!verify" type="button" class="push full" :disabled="locked" data-test="move" @click="confirm">
+              <KeyCap :label="t('bench.key.space')" />{{ t(`bench.walk.did.${move.kind}`) }}
+            </button>
+            <button
+              v-if="move.waitMinutes > 0 && !waiting"
+              type="button"
+              class="push"
+              data-test="start-wait"
+              @click="$emit('wait', move.waitMinutes)"
+            >
+              <KeyCap label="W" />{{ t('bench.wait.start', { n: move.waitMinutes }) }}
+            </button>
+          </div>
+          <ChargeFields
+            v-if="verify && !locked"
+            :points="verify.points.map((id) => ({ id, name: names.place(id) }))"
+            :most="Math.max(peakOfMains(mainsVolts), poweredFactorVolts)"
+            @read="charge"
+          />
+        </template>
+      </li>
+    </ol>
+  </section>
+</template>
+
+<style scoped>
+.walk {
+  margin: 8px 0;
+  padding: 8px 12px;
+  border: 1.5px solid var(--ink-soft);
+  border-left: 8px double var(--alarm);
+  border-radius: var(--radius);
+}
+h3 {
+  margin-bottom: 4px;
+  font-size: 16px;
+}
+h3 .soft {
+  font-weight: 400;
+}
+li {
+  padding: 3px 0 3px 26px;
+  position: relative;
+  color: var(--ink-soft);
+}
+li::before {
+  content: '○';
+  position: absolute;
+  left: 4px;
+}
+li.done::before {
+  content: '✓';
+}
+li.now {
+  color: var(--ink);
+  font-size: 18px;
+  font-weight: 600;
+}
+li.now::before {
+  content: '▸';
+}
+.work {
+  font-weight: 400;
+}
+.go {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  margin-top: 6px;
+}
+</style>
