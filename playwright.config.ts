@@ -10,8 +10,8 @@ export default defineConfig({
   workers: 2,
   // Films run in real time, and a machine under load loses their frames: they run with nothing beside them.
   projects: [
-    { name: 'screens', testIgnore: 'lightsFilm.spec.ts' },
-    { name: 'films', testMatch: 'lightsFilm.spec.ts', dependencies: ['screens'], workers: 1 },
+    { name: 'screens', testIgnore: 'films.spec.ts' },
+    { name: 'films', testMatch: 'films.spec.ts', dependencies: ['screens'], workers: 1 },
   ],
   retries: 0,
   forbidOnly: true,

@@ -3,10 +3,11 @@ import { expect, test } from './support/app.ts';
 import { answer, takeIn, walk } from './support/steps.ts';
 import { layouts, workToProof } from './support/simulated.ts';
 
+// Two of them with the page loaded anew before every answer: the ledger knows all there is to know.
 test.describe('worked by keys alone to a proven assembly', () => {
   for (const one of layouts)
     test(one.layout, async ({ page, app }) => {
-      const worked = await workToProof(page, app, one);
+      const worked = await workToProof(page, app, one, { reload: one.layout === 'oled' || one.layout === 'separate-driver' });
       expect(worked.proven).toBe(one.assembly);
       expect(worked.clicks).toBe(0);
       expect(worked.answers).toBeGreaterThan(0);
@@ -208,6 +209,44 @@ test('heat rounds answer their test, stimuli are kept, and what came off has to 
   await cover.getByRole('textbox').fill('13');
   await cover.getByTestId('on').click();
   await expect(cover).toContainText('1 missing');
+});
+
+test('photos at the bench: into the ledger, of a part that comes off, and with the place that was pressed', async ({ page, app }) => {
+  await takeIn(page, { symptoms: [/^Restart loop/], maker: 'Oltrema', layout: 'LED, separate T-con' });
+  const picture = { name: 'inside.png', mimeType: 'image/png', buffer: await page.screenshot() };
+  await page.keyboard.press('i');
+  const sheet = page.getByTestId('photo-sheet');
+  await expect(sheet.getByTestId('photo-file')).toBeFocused();
+  await sheet.getByTestId('photo-file').setInputFiles({ ...picture, buffer: Buffer.from('no picture') });
+  await expect(sheet.getByRole('alert')).toContainText('inside.png');
+  await sheet.getByLabel('What it shows').fill('screw bridge under the T-con');
+  await sheet.getByTestId('photo-file').setInputFiles(picture);
+  const line = page.locator('[data-test="ledger"] [data-kind="photo.added"]');
+  await expect(line).toContainText('screw bridge under the T-con');
+  await expect.poll(() => line.getByRole('img').evaluate((image: HTMLImageElement) => image.naturalWidth)).toBe(1280);
+  await page.keyboard.press('z');
+  const cover = page.locator('[data-part="cover"]');
+  await cover.getByTestId('photo-file').setInputFiles(picture);
+  await expect(cover.getByRole('img')).toBeVisible();
+  await cover.getByRole('textbox').fill('201');
+  await cover.getByTestId('off').click();
+  await expect(page.getByTestId('teardown')).toContainText('“201” is not a count');
+  await cover.getByRole('textbox').fill('14');
+  await cover.getByTestId('off').click();
+  await page.getByTestId('closing').click();
+  await expect(cover.getByRole('img')).toBeVisible();
+  await page.getByTestId('open-stimulus').click();
+  await page.getByTestId('stimulus').getByTestId('photo-file').setInputFiles(picture);
+  const marked = page.getByTestId('stimulus-photo-mark');
+  await expect.poll(() => marked.getByRole('presentation').evaluate((image: HTMLImageElement) => image.naturalWidth)).toBe(1280);
+  const box = await marked.boundingBox();
+  await marked.click({ position: { x: (box?.width ?? 0) / 4, y: (box?.height ?? 0) / 2 } });
+  await page.locator('[data-effect="went"]').click();
+  await expect(page.locator('[data-kind="stimulus.tried"]')).toHaveCount(1);
+  const where = (index: number): string =>
+    `SELECT count(*) FROM ledger_entries WHERE kind = 'stimulus.tried' AND abs((body->'mark'->>${index})::float - ${index === 0 ? 0.25 : 0.5}) < 0.02`;
+  await expect.poll(() => app.count(where(0))).toBe(1);
+  expect(await app.count(where(1))).toBe(1);
 });
 
 test('large, keys, and the plan as a file of its own', async ({ page }) => {

@@ -1,4 +1,4 @@
-/** Lights read: by taps, typed, from a trace, alone and in a job (camera and video: lightsFilm.spec.ts). */
+/** Lights read: by taps, typed, from a trace, alone and in a job (camera and video: films.spec.ts). */
 import type { Page } from '@playwright/test';
 import { choose, takeIn } from './support/steps.ts';
 import { traceCsv, type Blink } from './support/light.ts';

@@ -37,7 +37,8 @@ export interface Worked {
   readonly clicks: number;
 }
 
-export async function workToProof(page: Page, app: RunningApp, { layout, fault }: Broken): Promise<Worked> {
+/** `reload`: the page is loaded anew before every answer, and has to show what it showed. */
+export async function workToProof(page: Page, app: RunningApp, { layout, fault }: Broken, { reload = false } = {}): Promise<Worked> {
   const family = compiled.pack.families.find((one) => one.layouts.includes(layout));
   const drawn = compiled.layouts.get(layout);
   if (!drawn || !family) throw new RangeError(layout);
@@ -63,14 +64,21 @@ export async function workToProof(page: Page, app: RunningApp, { layout, fault }
   await page.goto(`/jobs/${id}`);
   const panel = page.getByTestId('next');
   await expect(panel).toBeVisible();
-  await page.evaluate(() => {
-    const scope = window as unknown as { clicks: number };
-    scope.clicks = 0;
-    addEventListener('click', ({ detail, isTrusted }) => (scope.clicks += isTrusted && detail > 0 ? 1 : 0), { capture: true });
-  });
+  const countClicks = (): Promise<void> =>
+    page.evaluate(() => {
+      const scope = window as unknown as { clicks: number };
+      scope.clicks = 0;
+      addEventListener('click', ({ detail, isTrusted }) => (scope.clicks += isTrusted && detail > 0 ? 1 : 0), { capture: true });
+    });
+  const clicked = (): Promise<number> => page.evaluate(() => (window as unknown as { clicks: number }).clicks);
+  let clicks = 0;
   // By odds: the order that goes for proof before it goes for a part.
-  for (let press = 0; press < 3 && (await page.getByTestId('order-information').getAttribute('aria-pressed')) !== 'true'; press += 1)
-    await page.keyboard.press('o');
+  async function byOdds(): Promise<void> {
+    await countClicks();
+    for (let press = 0; press < 3 && (await page.getByTestId('order-information').getAttribute('aria-pressed')) !== 'true'; press += 1)
+      await page.keyboard.press('o');
+  }
+  await byOdds();
   const proven = page.locator('[data-test="suspects"] [data-verdict="proven"]');
   const answered = page.locator('[data-test="ledger"] [data-kind="test.answered"]');
   let answers = 0;
@@ -86,6 +94,22 @@ export async function workToProof(page: Page, app: RunningApp, { layout, fault }
     await walk(page);
     // What the step was begun for is still on the screen.
     await expect(panel).toHaveAttribute('data-step', step);
+    if (reload) {
+      const shown = async (): Promise<unknown> => [
+        await page.getByTestId('suspects').innerText(),
+        await page.getByTestId('set-state').innerText(),
+        await answered.count(),
+      ];
+      const before = await shown();
+      await expect(page.locator('[data-test="unsent"]')).toHaveCount(0);
+      clicks += await clicked();
+      await page.reload();
+      await expect(panel).toBeVisible();
+      await byOdds();
+      await expect(panel).toHaveAttribute('data-step', step);
+      await expect(page.getByTestId('walk')).toHaveCount(0);
+      expect(await shown()).toEqual(before);
+    }
     const { outcome } = set.perform(test, of, 0);
     const key = await panel.locator(`[data-outcome="${outcome}"] kbd`).textContent();
     await page.keyboard.press((key ?? '').trim().toLowerCase());
@@ -96,6 +120,6 @@ export async function workToProof(page: Page, app: RunningApp, { layout, fault }
   return {
     proven: (await proven.count()) > 0 ? await proven.first().getAttribute('data-assembly') : null,
     answers,
-    clicks: await page.evaluate(() => (window as unknown as { clicks: number }).clicks),
+    clicks: clicks + (await clicked()),
   };
 }

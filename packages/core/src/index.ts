@@ -96,6 +96,7 @@ export {
   compareSteps,
   comparisonCodes,
   curesOf,
+  isLongShot,
   decideAtOnce,
   decideFrom,
   decisionOf,

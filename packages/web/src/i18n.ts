@@ -1,6 +1,6 @@
 import { words } from '@veglia/contract';
 import { createI18n } from 'vue-i18n';
-import { en } from './messages/en.ts';
+import { en } from './messages/en/index.ts';
 
 export const i18n = createI18n({
   legacy: false,

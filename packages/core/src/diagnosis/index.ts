@@ -26,6 +26,7 @@ export { mayHideSecond, secondFaultOdds, twoFaults, type TwoFaults } from './pai
 export { entropyBits, logOdds, posterior } from './posterior.ts';
 export { circumstancesIn, outcomeTable, plainOutcome } from './rows.ts';
 export {
+  isLongShot,
   minutesToStage,
   priceOf,
   reasonCodes,

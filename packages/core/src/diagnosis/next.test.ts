@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { caseOf, shipped, type Told } from '../testing/shipped.ts';
-import { believe, cardOf, entropyBits, expectedInformation, foldCase } from './index.ts';
+import { believe, cardOf, entropyBits, expectedInformation, foldCase, isLongShot } from './index.ts';
 
 describe('the step that tells most per minute', () => {
   test('information is the mean fall of entropy over the answers, each weighed by its chance', () => {
@@ -47,6 +47,30 @@ describe('the step that tells most per minute', () => {
     for (const step of foldCase(input, shipped()).next.filter((one) => one.kind === 'test')) {
       expect(step.cost).toEqual({ amountMinor: Math.round((step.minutes + 0.5 * step.waitMinutes) * 100), currency: 'EUR' });
     }
+  });
+
+  test('what a repair cures with is told in every order, and under a quarter it is a long shot', () => {
+    const { pack } = shipped();
+    const seen = { long: 0, short: 0 };
+    for (const symptom of ['dead', 'restart-loop', 'sound-dark'])
+      for (const answers of [[], ['rail.standby=absent'], ['rail.standby=in-range', 'rail.main=absent']])
+        for (const policy of ['cost', 'information'] as const) {
+          const { next, faults } = foldCase(caseOf([symptom], answers), shipped(), policy);
+          for (const step of next.filter(({ kind }) => kind === 'repair')) {
+            // By the book's own rows: the odds of each fault times the word for how often this repair ends it.
+            const repair = pack.repairs.find(({ id }) => id === step.id)!;
+            const cures = faults.reduce((sum, { id, odds, assembly }) => {
+              const home = pack.faults.find((fault) => fault.id === id)?.assembly;
+              const word = repair.fixes[id] ?? repair.fixes[home ?? ''] ?? repair.fixes[assembly ?? ''];
+              return sum + odds * (word === undefined ? 0 : pack.scale.likelihood[word]!);
+            }, 0);
+            expect(step.because.chance).toBeCloseTo(cures, 9);
+            expect(isLongShot(step)).toBe(cures < 0.25);
+            seen[isLongShot(step) ? 'long' : 'short'] += 1;
+          }
+        }
+    expect(seen.long).toBeGreaterThan(0);
+    expect(seen.short).toBeGreaterThan(0);
   });
 
   test('looking inside, or reading a log there, opens the back in every layout', () => {

@@ -133,6 +133,13 @@ function plainStep(
   return { kind, id, because: { code }, minutes, waitMinutes: 0, cost, stage, needs: 'any', cautions: [], would: [] };
 }
 
+/** A repair less likely to cure than this is a long shot: a question for the customer, never sold as a repair (value of ours). */
+const longShotBelow = 0.25;
+
+/** Whether a step is a repair that most likely cures nothing. Tests and questions are none. */
+export const isLongShot = ({ kind, because }: Pick<NextStep, 'kind' | 'because'>): boolean =>
+  kind === 'repair' && because.chance !== undefined && because.chance < longShotBelow;
+
 /** A repair is named once its assembly is proven, or more likely than all others together. */
 const likelyEnoughToRepair = 0.5;
 /** And only by what would cure at least this share of the ways that assembly fails here (value of ours). */
@@ -160,7 +167,7 @@ export function repairSteps(
       return step ? [{ ...one, step, rate: one.cures / Math.max(1, step.cost.amountMinor) }] : [];
     })
     .sort((a, b) => b.odds - a.odds || b.rate - a.rate || (a.repair.id < b.repair.id ? -1 : 1))
-    .map(({ step, proven }): NextStep => ({ ...step, because: { code: proven ? 'proven' : 'likeliest-left' } }));
+    .map(({ step, proven, cures }): NextStep => ({ ...step, because: { code: proven ? 'proven' : 'likeliest-left', chance: cures } }));
 }
 
 /** One repair with its labour and its part; the caller says why it is named. Undefined where the pack has no such repair. */

@@ -150,6 +150,15 @@ function exported(): string {
   return new XMLSerializer().serializeToString(copy);
 }
 defineExpose({ exported, focus: () => focusNode(props.chosen ?? nodes.value[0] ?? '') });
+/** What every node of the plan is to keys, readers of the screen and tests. */
+const asNode = ({ id, verdict, odds }: { id: string; verdict: string; odds: number }) => ({
+  'data-node': id,
+  'data-verdict': verdict,
+  tabindex: 0,
+  role: 'button',
+  'aria-pressed': props.chosen === id,
+  'aria-label': label(id, verdict, odds),
+});
 </script>
 
 <template>
@@ -168,12 +177,7 @@ defineExpose({ exported, focus: () => focusNode(props.chosen ?? nodes.value[0] ?
       v-for="box in large"
       :key="box.id"
       :class="['box', 'large', box.verdict, { chosen: chosen === box.id }]"
-      :data-node="box.id"
-      :data-verdict="box.verdict"
-      tabindex="0"
-      role="button"
-      :aria-pressed="chosen === box.id"
-      :aria-label="label(box.id, box.verdict, box.odds)"
+      v-bind="asNode(box)"
       @click="$emit('pick', box.id)"
       @keydown="onKey($event, box.id)"
     >
@@ -194,13 +198,8 @@ defineExpose({ exported, focus: () => focusNode(props.chosen ?? nodes.value[0] ?
       v-for="wire in wires"
       :key="wire.id"
       :class="['wire', wire.verdict, { chosen: chosen === wire.id, out: wire.out }]"
-      :data-node="wire.id"
-      :data-verdict="wire.verdict"
+      v-bind="asNode(wire)"
       :data-out="wire.out"
-      tabindex="0"
-      role="button"
-      :aria-pressed="chosen === wire.id"
-      :aria-label="label(wire.id, wire.verdict, wire.odds)"
       @click="$emit('pick', wire.id)"
       @keydown="onKey($event, wire.id)"
     >
@@ -216,13 +215,8 @@ defineExpose({ exported, focus: () => focusNode(props.chosen ?? nodes.value[0] ?
       v-for="box in small"
       :key="box.id"
       :class="['box', box.verdict, { chosen: chosen === box.id, out: out.includes(box.id) }]"
-      :data-node="box.id"
-      :data-verdict="box.verdict"
+      v-bind="asNode(box)"
       :data-out="out.includes(box.id)"
-      tabindex="0"
-      role="button"
-      :aria-pressed="chosen === box.id"
-      :aria-label="label(box.id, box.verdict, box.odds)"
       @click="$emit('pick', box.id)"
       @keydown="onKey($event, box.id)"
     >

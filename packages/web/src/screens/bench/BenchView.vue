@@ -2,7 +2,7 @@
 /** The bench: one step large, the set as it stands, who is suspect and why, and the ledger; all of it by keys. */
 import { asOf, foldCase, liveEntries, openWaits, type Body, type BodyOf, type Entry, type NextStep, type QuickBody } from '@veglia/core';
 import { usualShopSettings, type ShopSettings } from '@veglia/contract';
-import { computed, defineAsyncComponent, nextTick, onMounted, onUnmounted, ref, shallowRef, watch } from 'vue';
+import { computed, nextTick, onMounted, onUnmounted, ref, shallowRef, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { api, NotReached } from '../../api.ts';
 import { money, percent, useNames } from '../../names.ts';
@@ -20,7 +20,7 @@ import { useSession } from '../../stores/session.ts';
 import DoubtfulList from './DoubtfulList.vue';
 import { useEntryWords } from './entryWords.ts';
 import { saveFile } from './saveFile.ts';
-import KeysSheet from './KeysSheet.vue';
+import InstrumentShelf from './InstrumentShelf.vue';
 import LayoutFound from './LayoutFound.vue';
 import LedgerList from './LedgerList.vue';
 import NewComplaint from './NewComplaint.vue';
@@ -45,20 +45,12 @@ const band = ref<InstanceType<typeof StateBand>>();
 const others = ref<InstanceType<typeof OtherSteps>>();
 const plan = ref<InstanceType<typeof SetPlan>>();
 const nodeSheet = ref<InstanceType<typeof NodeSheet>>();
+const instruments = ref<InstanceType<typeof InstrumentShelf>>();
 const quick = ref<InstanceType<typeof QuickLine>>();
 const noteField = ref<HTMLInputElement>();
 const thinkSo = ref(false);
 const chosenNode = ref('');
 const note = ref('');
-/** Instruments opened in place, beside the steps; one at a time. */
-const BlinkInJob = defineAsyncComponent(() => import('../blink/BlinkInJob.vue'));
-const HeatRounds = defineAsyncComponent(() => import('./HeatRounds.vue'));
-const StimulusLog = defineAsyncComponent(() => import('./StimulusLog.vue'));
-const TeardownList = defineAsyncComponent(() => import('./TeardownList.vue'));
-const instruments = { l: 'light', h: 'heat', j: 'stimulus', z: 'teardown', '?': 'keys' } as const;
-type Instrument = (typeof instruments)[keyof typeof instruments];
-const opened = ref<Instrument>();
-const toggle = (one: Instrument): void => void (opened.value = opened.value === one ? undefined : one);
 /** The ledger as it stood after an entry, looked at and not written to. */
 const then = ref<number>();
 
@@ -203,8 +195,9 @@ function onKey(event: KeyboardEvent): void {
   }
   if (event.ctrlKey || event.metaKey || event.altKey) return;
   const target = event.target as HTMLElement;
-  if (target.closest('textarea, select') || (target instanceof HTMLInputElement && target.type !== 'checkbox')) return;
-  // Space on a button that has the focus would press it a second time.
+  if (target.closest('textarea, select') || (target instanceof HTMLInputElement && !['checkbox', 'file'].includes(target.type))) return;
+  // Space on a button that has the focus would press it a second time; on a photo’s it opens the camera.
+  if (event.key === ' ' && target instanceof HTMLInputElement) return;
   if (event.key === ' ' && target instanceof HTMLButtonElement && !target.closest('[data-test="walk"]')) return;
   if (used(event.key.toLowerCase())) event.preventDefault();
 }
@@ -214,9 +207,8 @@ function used(key: string): boolean {
     return key === 'escape';
   }
   if (chosenNode.value !== '' && nodeSheet.value?.press(key)) return true;
-  const instrument = Object.hasOwn(instruments, key) ? instruments[key as keyof typeof instruments] : undefined;
-  if (instrument) toggle(instrument);
-  else if (key === 'b') far.value = !far.value;
+  if (instruments.value?.press(key) === true) return true;
+  if (key === 'b') far.value = !far.value;
   else if (key === 'y') aloud.value = !aloud.value;
   else if (key === 'q') quick.value?.focus();
   else if (key === 'm') noteField.value?.focus();
@@ -226,7 +218,7 @@ function used(key: string): boolean {
   else if (others.value?.press(key) === true) return true;
   else if (key === 'escape') {
     toSuggested();
-    opened.value = undefined;
+    instruments.value?.close();
   } else return panel.value?.press(key) === true;
   return true;
 }
@@ -313,33 +305,15 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
           @policy="(policy) => (store.policy = policy)"
           @deeper="takeDeeper"
         />
-        <template v-if="!fold.closed && then === undefined">
-          <div class="instruments" role="group" :aria-label="t('bench.instruments.title')">
-            <button
-              v-for="(name, key) in instruments"
-              :key="key"
-              type="button"
-              class="push"
-              :aria-expanded="opened === name"
-              :data-test="name === 'light' ? 'read-light' : `open-${name}`"
-              @click="toggle(name)"
-            >
-              <KeyCap :label="key.toUpperCase()" />{{ t(`bench.instruments.${name}`) }}
-            </button>
-          </div>
-          <BlinkInJob
-            v-if="opened === 'light'"
-            :compiled="compiled"
-            :entries="store.entries"
-            :layout="fold.set.layout"
-            :family="store.input?.set.family"
-            @write="write"
-          />
-          <HeatRounds v-if="opened === 'heat'" :fold="fold" :compiled="compiled" :entries="store.entries" @write="write" />
-          <StimulusLog v-if="opened === 'stimulus'" :fold="fold" :compiled="compiled" :entries="store.entries" @write="write" />
-          <TeardownList v-if="opened === 'teardown'" :fold="fold" :compiled="compiled" :entries="store.entries" @write="write" />
-          <KeysSheet v-if="opened === 'keys'" />
-        </template>
+        <InstrumentShelf
+          v-if="!fold.closed && then === undefined"
+          ref="instruments"
+          :fold="fold"
+          :compiled="compiled"
+          :entries="store.entries"
+          :family="store.input?.set.family"
+          @write="write"
+        />
       </div>
       <div class="column">
         <section class="sheet plansheet">
@@ -469,11 +443,6 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
   gap: 8px;
   justify-items: start;
   border-left: 8px solid var(--accent);
-}
-.instruments {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px;
 }
 .planline {
   display: flex;

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 /** One line of the ledger. Its props are plain values or what never changes, so that a new entry redraws one line and not two hundred. */
 import type { Entry } from '@veglia/core';
-import { nextTick, ref } from 'vue';
+import { computed, nextTick, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
+import PhotoThumb from '../../parts/PhotoThumb.vue';
 import type { EntryLine } from './entryWords.ts';
 
 const props = defineProps<{
@@ -22,6 +23,11 @@ const props = defineProps<{
 }>();
 const emit = defineEmits<{ takeBack: [entry: Entry, reason: string]; asOf: [seq: number] }>();
 const { t, d } = useI18n();
+
+const photo = computed(() => {
+  const { body } = props.entry;
+  return body.kind === 'photo.added' || body.kind === 'teardown.taken' ? body.photo : undefined;
+});
 
 const asking = ref(false);
 const reason = ref('');
@@ -51,9 +57,7 @@ function confirm(): void {
         {{ line.title }}<span v-if="line.thinkSo" class="soft"> ({{ t('bench.thinkSoMark') }})</span>
       </p>
       <p v-if="line.detail" class="soft detail">{{ line.detail }}</p>
-      <a v-if="entry.body.kind === 'photo.added'" :href="`/api/photos/${entry.body.photo}`" target="_blank">
-        <img class="photo" :src="`/api/photos/${entry.body.photo}`" :alt="line.title" loading="lazy" />
-      </a>
+      <PhotoThumb v-if="photo !== undefined" :photo="photo" :alt="line.title" />
       <p v-if="unused !== ''" class="alarm detail">{{ unused }}</p>
       <p v-if="disagrees" class="alarm detail" data-test="disagrees">{{ t('bench.disagrees') }}</p>
       <p v-if="effect !== ''" class="effect figure" data-test="effect">{{ effect }}</p>
@@ -90,11 +94,6 @@ li {
 }
 .effect {
   font-size: 14px;
-}
-.photo {
-  max-width: 100%;
-  max-height: 120px;
-  border-radius: var(--radius);
 }
 .text {
   flex: 1;

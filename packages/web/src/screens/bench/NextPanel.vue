@@ -1,7 +1,17 @@
 <script setup lang="ts">
 /** One step, large: what to do, what to watch, what it may do to you, and one key an answer. */
 import { comparisonSentence, gearToProve, reasonSentence, words, type Language, type ShopSettings } from '@veglia/contract';
-import { compareSteps, liveEntries, type Body, type CaseFold, type CompiledPack, type Entry, type NextStep, type Wait } from '@veglia/core';
+import {
+  compareSteps,
+  isLongShot,
+  liveEntries,
+  type Body,
+  type CaseFold,
+  type CompiledPack,
+  type Entry,
+  type NextStep,
+  type Wait,
+} from '@veglia/core';
 import { computed, defineAsyncComponent, ref, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { money, percent, useNames } from '../../names.ts';
@@ -172,12 +182,18 @@ defineExpose({ press, focus: () => title.value?.focus({ preventScroll: true }) }
       <button v-if="chosen" type="button" class="plain" @click="$emit('back')">{{ t('bench.backToFirst') }}</button>
     </div>
     <h1 ref="title" tabindex="-1">{{ names.step(step.kind, step.id, step.kind === 'test' ? step.of : undefined) }}</h1>
-    <p class="facts">
+    <p v-if="step.kind !== 'stop'" class="facts">
       <span class="figure">{{ t('common.minutes', { n: Math.round(step.minutes * 10) / 10 }) }}</span>
       <span v-if="step.waitMinutes > 0" class="figure">{{ t('common.wait', { n: step.waitMinutes }) }}</span>
       <span>{{ t('bench.cost', { amount: money(step.cost) }) }}</span>
       <span>{{ names.stage(step.stage) }}</span>
       <span v-if="step.needs !== 'any'">{{ t(`core.need.${step.needs}`) }}</span>
+      <span v-if="step.kind === 'repair' && step.because.chance !== undefined" class="figure">{{
+        t('bench.cures', { odds: percent(step.because.chance) })
+      }}</span>
+    </p>
+    <p v-if="isLongShot(step)" class="alarm" data-test="long-shot">
+      {{ t('bench.longShot.told', { odds: percent(step.because.chance ?? 0), amount: money(step.cost) }) }}
     </p>
     <p class="why">{{ why }}</p>
     <details v-if="before.length > 0" class="why" data-test="before">

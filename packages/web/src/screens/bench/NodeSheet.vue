@@ -7,6 +7,7 @@ import { useI18n } from 'vue-i18n';
 import { percent, useNames } from '../../names.ts';
 import KeyCap from '../../parts/KeyCap.vue';
 import VerdictMark from '../../parts/VerdictMark.vue';
+import StepLine from './StepLine.vue';
 
 const props = defineProps<{
   id: string;
@@ -72,11 +73,7 @@ defineExpose({ press });
     <p v-if="about.length === 0" class="soft">{{ t('bench.node.none') }}</p>
     <ul>
       <li v-for="(step, index) in about" :key="`${step.kind}${step.id}${step.of ?? ''}`">
-        <button type="button" class="other" :data-step="step.id" @click="$emit('take', step)">
-          <KeyCap :label="String(index + 1)" />
-          <span class="name">{{ names.step(step.kind, step.id, step.kind === 'test' ? step.of : undefined) }}</span>
-          <span class="soft figure">{{ t('common.minutes', { n: Math.round(step.minutes + step.waitMinutes) }) }}</span>
-        </button>
+        <StepLine :step="step" :names="names" :key-label="String(index + 1)" @take="$emit('take', step)" />
       </li>
     </ul>
     <button v-if="inside && fold.set.stage > 0" type="button" class="push" data-test="node-plug" @click="plug">
@@ -99,22 +96,6 @@ defineExpose({ press });
   justify-content: space-between;
   align-items: center;
   gap: 10px;
-}
-.other {
-  display: flex;
-  align-items: center;
-  gap: 10px;
-  width: 100%;
-  min-height: 42px;
-  padding: 2px 4px;
-  border: 0;
-  background: none;
-  text-align: left;
-  cursor: pointer;
-}
-.other .name {
-  flex: 1;
-  font-weight: 600;
 }
 .push {
   justify-self: start;

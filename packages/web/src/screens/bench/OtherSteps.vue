@@ -6,6 +6,7 @@ import { useI18n } from 'vue-i18n';
 import { useNames } from '../../names.ts';
 import KeyCap from '../../parts/KeyCap.vue';
 import DeeperLine from './DeeperLine.vue';
+import StepLine from './StepLine.vue';
 
 const props = defineProps<{
   others: readonly NextStep[];
@@ -68,21 +69,14 @@ defineExpose({ press });
     <div data-test="others">
       <ul class="others">
         <li v-for="(other, index) in shown" :key="keyOf(other)">
-          <button type="button" class="other" :data-step="other.id" :data-of="other.of" @click="$emit('take', other)">
-            <KeyCap :label="keys[index] ?? ''" />
-            <span class="name">{{ names.step(other.kind, other.id, other.kind === 'test' ? other.of : undefined) }}</span>
-            <span class="soft figure">{{ t('common.minutes', { n: Math.round(other.minutes + other.waitMinutes) }) }}</span>
-          </button>
+          <StepLine :step="other" :names="names" :key-label="keys[index]" @take="$emit('take', other)" />
         </li>
       </ul>
       <details v-if="rest.length > 0" open>
         <summary>{{ t('bench.moreSteps', { n: rest.length }) }}</summary>
         <ul class="others">
           <li v-for="other in rest" :key="keyOf(other)">
-            <button type="button" class="other" :data-step="other.id" :data-of="other.of" @click="$emit('take', other)">
-              <span class="name">{{ names.step(other.kind, other.id, other.kind === 'test' ? other.of : undefined) }}</span>
-              <span class="soft figure">{{ t('common.minutes', { n: Math.round(other.minutes + other.waitMinutes) }) }}</span>
-            </button>
+            <StepLine :step="other" :names="names" @take="$emit('take', other)" />
           </li>
         </ul>
       </details>
@@ -91,10 +85,9 @@ defineExpose({ press });
       <summary>{{ t('bench.leftOut') }}</summary>
       <ul>
         <li v-for="left in fold.leftOut" :key="keyOf(left.step)">
-          <button type="button" class="other soft" :data-step="left.step.id" :data-of="left.step.of" @click="$emit('take', left.step)">
-            <span class="name">{{ names.test(left.step.id, left.step.of) }}</span>
-            <span>{{ t(`core.leftOut.${left.code}`) }}</span>
-          </button>
+          <StepLine :step="left.step" :names="names" class="soft" @take="$emit('take', left.step)">{{
+            t(`core.leftOut.${left.code}`)
+          }}</StepLine>
         </li>
       </ul>
     </details>
@@ -120,24 +113,6 @@ defineExpose({ press });
 .others {
   max-height: 340px;
   overflow-y: auto;
-}
-.other {
-  display: flex;
-  align-items: center;
-  gap: 10px;
-  width: 100%;
-  min-height: 42px;
-  padding: 2px 4px;
-  border: 0;
-  background: none;
-  text-align: left;
-  cursor: pointer;
-}
-.other:hover {
-  background: var(--accent-wash);
-}
-.other .name {
-  flex: 1;
 }
 summary {
   cursor: pointer;

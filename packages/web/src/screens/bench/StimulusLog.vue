@@ -1,11 +1,13 @@
 <script setup lang="ts">
 /** Touched, pressed, flexed: where, on which photo, and what the symptom did. */
 import { stimuli, stimulusEffects, liveEntries, type Body, type CaseFold, type CompiledPack, type Entry } from '@veglia/core';
-import { computed, reactive } from 'vue';
+import { computed, reactive, ref, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { useNames } from '../../names.ts';
 import ChoiceField from '../../parts/ChoiceField.vue';
+import PhotoButton from '../../parts/PhotoButton.vue';
 import TextField from '../../parts/TextField.vue';
+import { photoUrl } from '../../stores/photos.ts';
 
 const props = defineProps<{ fold: CaseFold; compiled: CompiledPack; entries: readonly Entry[] }>();
 const emit = defineEmits<{ write: [bodies: Body[]] }>();
@@ -32,6 +34,21 @@ const form = reactive<{ way: (typeof stimuli)[number]; at: string; photo: string
 const at = computed(() => form.at || props.fold.assemblies.find((one) => places.value.some(({ value }) => value === one.id))?.id || '');
 const onPhoto = computed(() => tried.value.filter((one) => one.photo === form.photo && one.mark));
 
+/** Taken here: it goes into the ledger, and the place is marked on it. */
+function photographed(photo: string): void {
+  emit('write', [{ kind: 'photo.added', v: 2, photo, of: 'board' }]);
+  form.photo = photo;
+  form.mark = undefined;
+}
+const picture = ref('');
+watch(
+  () => form.photo,
+  async (id) => {
+    if (picture.value.startsWith('blob:')) URL.revokeObjectURL(picture.value);
+    picture.value = id === '' ? '' : await photoUrl(id);
+  },
+);
+
 function mark(event: MouseEvent): void {
   const box = (event.currentTarget as HTMLElement).getBoundingClientRect();
   const share = (part: number, whole: number): number => Math.min(1, Math.max(0, Math.round((part / whole) * 1000) / 1000));
@@ -57,8 +74,8 @@ function record(effect: (typeof stimulusEffects)[number]): void {
 
 <template>
   <section class="sheet fields" data-test="stimulus">
-    <h2>{{ t('stimulus.title') }}</h2>
-    <p class="inline" role="group" :aria-label="t('stimulus.title')">
+    <h2 class="wide">{{ t('stimulus.title') }}</h2>
+    <p class="inline wide" role="group" :aria-label="t('stimulus.title')">
       <button
         v-for="way in stimuli"
         :key="way"
@@ -81,15 +98,16 @@ function record(effect: (typeof stimulusEffects)[number]): void {
       :options="photos.map(({ id, of, seq }) => ({ value: id as string, label: `${t(`photoOf.${of}`)} (${seq})` }))"
       :none="t('stimulus.noPhoto')"
     />
+    <PhotoButton :label="t('photo.take')" @added="photographed" />
     <button
-      v-if="form.photo !== ''"
+      v-if="form.photo !== '' && picture !== ''"
       type="button"
-      class="marked"
+      class="marked wide"
       :aria-label="t('stimulus.mark')"
       data-test="stimulus-photo-mark"
       @click="mark"
     >
-      <img :src="`/api/photos/${form.photo}`" alt="" />
+      <img :src="picture" alt="" />
       <span
         v-for="one in onPhoto"
         :key="one.id"
@@ -99,13 +117,13 @@ function record(effect: (typeof stimulusEffects)[number]): void {
       <span v-if="form.mark" class="dot" :style="{ left: `${form.mark[0] * 100}%`, top: `${form.mark[1] * 100}%` }" />
     </button>
     <TextField id="stimulus-note" v-model="form.note" :label="t('stimulus.note')" />
-    <p class="inline" role="group" :aria-label="t('stimulus.effectLabel')">
+    <p class="inline wide" role="group" :aria-label="t('stimulus.effectLabel')">
       {{ t('stimulus.effectLabel') }}
       <button v-for="effect in stimulusEffects" :key="effect" type="button" class="push" :data-effect="effect" @click="record(effect)">
         {{ t(`stimulus.effect.${effect}`) }}
       </button>
     </p>
-    <p class="soft">{{ t('stimulus.noEvidence') }}</p>
+    <p class="soft wide">{{ t('stimulus.noEvidence') }}</p>
   </section>
 </template>
 

@@ -3,6 +3,8 @@
 import { liveEntries, type Body, type CaseFold, type CompiledPack, type Entry } from '@veglia/core';
 import { computed, reactive, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
+import PhotoButton from '../../parts/PhotoButton.vue';
+import PhotoThumb from '../../parts/PhotoThumb.vue';
 import { textOf } from '../../stores/packs.ts';
 import { teardownState } from './teardown.ts';
 
@@ -16,10 +18,14 @@ const parts = computed(() =>
     .flatMap((stage) => stage.teardown ?? []),
 );
 const state = computed(() => teardownState(parts.value, liveEntries(props.entries)));
+/** As the ledger takes. */
+const mostScrews = 200;
 const closing = ref(false);
 const shown = computed(() => (closing.value ? [...state.value].reverse().filter((part) => part.taken) : state.value));
 const off = computed(() => state.value.filter((part) => part.off));
 const typed = reactive<Record<string, string>>({});
+/** Photos of parts that are about to come off. */
+const pictures = reactive<Record<string, string>>({});
 const wrong = ref('');
 
 function write(kind: 'teardown.taken' | 'teardown.refitted', part: string): void {
@@ -29,8 +35,16 @@ function write(kind: 'teardown.taken' | 'teardown.refitted', part: string): void
     wrong.value = t('teardown.wrong', { value: text });
     return;
   }
-  emit('write', [{ kind, v: 1, part, ...(text === '' ? {} : { screws: Math.min(200, Number(text)) }) }]);
+  if (Number(text) > mostScrews) {
+    wrong.value = t('teardown.wrong', { value: text });
+    return;
+  }
+  const counted = text === '' ? {} : { screws: Number(text) };
+  const photo = pictures[part];
+  if (kind === 'teardown.refitted') emit('write', [{ kind, v: 1, part, ...counted }]);
+  else emit('write', [{ kind, v: 1, part, ...counted, ...(photo === undefined ? {} : { photo }) }]);
   typed[part] = '';
+  delete pictures[part];
 }
 </script>
 
@@ -53,7 +67,13 @@ function write(kind: 'teardown.taken' | 'teardown.refitted', part: string): void
           <span v-if="part.missing > 0" class="alarm"> {{ t('teardown.missing', { n: part.missing }) }}</span>
           <span v-else-if="part.missing < 0" class="alarm"> {{ t('teardown.extra', { n: -part.missing }) }}</span>
           <p v-if="!closing" class="soft">{{ textOf(part.how) }}</p>
+          <PhotoThumb
+            v-if="pictures[part.id] ?? part.taken?.photo"
+            :photo="pictures[part.id] ?? part.taken?.photo ?? ''"
+            :alt="textOf(part.name)"
+          />
         </div>
+        <PhotoButton v-if="!part.off && !closing" :label="t('teardown.photo')" @added="(photo) => (pictures[part.id] = photo)" />
         <label v-if="part.counted" class="count">
           <span class="visually-hidden">{{ textOf(part.name) }}, {{ t(`teardown.count.${part.counted}`) }}</span>
           <input v-model="typed[part.id]" inputmode="numeric" :placeholder="t(`teardown.count.${part.counted}`)" />
@@ -78,17 +98,18 @@ function write(kind: 'teardown.taken' | 'teardown.refitted', part: string): void
 li {
   display: flex;
   flex-wrap: wrap;
-  justify-content: space-between;
   align-items: center;
   gap: 6px 10px;
+}
+.line {
+  justify-content: space-between;
 }
 li {
   padding: 6px 0;
   border-top: 1px solid var(--line);
 }
 li > div {
-  flex: 1;
-  min-width: 180px;
+  flex: 1 0 100%;
 }
 li.off {
   border-left: 6px double var(--alarm);

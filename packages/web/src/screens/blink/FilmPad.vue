@@ -3,7 +3,8 @@
 import type { LightTrace } from '@veglia/core';
 import { computed, nextTick, onUnmounted, ref, shallowRef } from 'vue';
 import { useI18n } from 'vue-i18n';
-import { film, filmWidth, noteOn, openCamera, traceOf, type Film, type FilmNote, type FilmProblem } from './film.ts';
+import { openCamera } from '../../camera.ts';
+import { film, filmWidth, noteOn, traceOf, type Film, type FilmNote, type FilmProblem } from './film.ts';
 
 const props = defineProps<{ of: 'camera' | 'video' }>();
 const emit = defineEmits<{ recorded: [trace: LightTrace] }>();
@@ -21,7 +22,7 @@ let url = '';
 
 async function startCamera(): Promise<void> {
   problem.value = undefined;
-  const opened = await openCamera();
+  const opened = await openCamera({ still: true });
   if (typeof opened === 'string') {
     problem.value = opened;
     return;

@@ -3,9 +3,9 @@
  * spot follows small movement of the picture.
  */
 import { coloursOfSpot, followSpot, lightAt, type LightTrace, type Picture, type Spot, type SpotLight } from '@veglia/core';
+import type { CameraProblem } from '../../camera.ts';
 
-export const filmProblems = ['no-camera', 'refused', 'in-use', 'cannot-play'] as const;
-export type FilmProblem = (typeof filmProblems)[number];
+export type FilmProblem = CameraProblem | 'cannot-play';
 
 export interface Film {
   /** Times in seconds and the light in the spot, as far as it was recorded. */
@@ -21,32 +21,6 @@ export const spotRadius = 6;
 const reach = 4;
 /** The spot's surroundings are taken anew this often, seconds: slow movement adds up. */
 const anewS = 1;
-
-const problemNames: Readonly<Record<string, FilmProblem>> = {
-  NotAllowedError: 'refused',
-  SecurityError: 'refused',
-  NotFoundError: 'no-camera',
-  OverconstrainedError: 'no-camera',
-  NotReadableError: 'in-use',
-  AbortError: 'in-use',
-};
-
-/** The camera's stream, or why there is none. Exposure is fixed where the browser can: it would follow the blinking. */
-export async function openCamera(): Promise<MediaStream | FilmProblem> {
-  const devices = navigator.mediaDevices as MediaDevices | undefined;
-  if (!devices) return 'no-camera';
-  try {
-    const stream = await devices.getUserMedia({ audio: false, video: { facingMode: 'environment', frameRate: { ideal: 60 } } });
-    const [track] = stream.getVideoTracks();
-    const can = track?.getCapabilities() as { exposureMode?: string[] } | undefined;
-    if (track && can?.exposureMode?.includes('manual')) {
-      await track.applyConstraints({ advanced: [{ exposureMode: 'manual' } as MediaTrackConstraintSet] }).catch(() => undefined);
-    }
-    return stream;
-  } catch (error) {
-    return problemNames[(error as DOMException).name] ?? 'no-camera';
-  }
-}
 
 /** Looks at every frame the video shows until stopped. `seen` hears of each. */
 export function film(video: HTMLVideoElement, at: Spot, seen: (film: Film) => void): Film {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** A day with many sets: what to do next across benches, and every set on its shelf. */
 import type { JobCard } from '@veglia/contract';
-import { computed, onMounted, ref } from 'vue';
+import { computed, defineAsyncComponent, onMounted, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { useRouter } from 'vue-router';
 import { api, NotReached } from '../../api.ts';
@@ -14,6 +14,7 @@ import AcrossBenches from './AcrossBenches.vue';
 import { jobOfCode, searchCards } from './search.ts';
 import SetCard from './SetCard.vue';
 
+const ScanCode = defineAsyncComponent(() => import('./ScanCode.vue'));
 const { t } = useI18n();
 const router = useRouter();
 const packs = usePacks();
@@ -21,6 +22,7 @@ const shelf = useShelf();
 const names = useNames(() => packs.current);
 const wanted = ref('');
 const unknownCode = ref(false);
+const scanning = ref(false);
 const benches = ref(1);
 const ready = ref(false);
 
@@ -48,6 +50,15 @@ function go(): void {
   if (only && others.length === 0) void router.push(`/jobs/${only.jobId}`);
 }
 
+/** A code that is no label's is told, and the camera goes on looking. */
+function scanned(text: string): void {
+  unknownCode.value = jobOfCode(text) === undefined;
+  if (unknownCode.value) return;
+  scanning.value = false;
+  wanted.value = text;
+  go();
+}
+
 async function load(): Promise<void> {
   try {
     await packs.loadCurrent();
@@ -69,9 +80,13 @@ onMounted(load);
       <label for="find" class="visually-hidden">{{ t('shelves.find') }}</label>
       <input id="find" v-model="wanted" type="search" autocomplete="off" autofocus :placeholder="t('shelves.find')" />
       <KeyCap label="↵" />
+      <button type="button" class="push" :aria-pressed="scanning" data-test="scan-on" @click="scanning = !scanning">
+        {{ t('shelves.scan.open') }}
+      </button>
     </form>
     <RouterLink class="push full" to="/jobs/new">{{ t('app.takeIn') }}</RouterLink>
   </div>
+  <ScanCode v-if="scanning" @read="scanned" @close="scanning = false" />
   <p v-if="unknownCode" class="sheet alarm" role="alert">{{ t('shelves.unknownCode') }}</p>
   <NotReachedSheet v-if="!shelf.cards && !shelf.reached" @again="load" />
   <p v-else-if="!shelf.cards || !ready" class="soft">{{ t('common.loading') }}</p>

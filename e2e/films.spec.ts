@@ -1,10 +1,19 @@
-/** Lights read by a camera and from a video: films that run in real time. */
-import { chromium } from '@playwright/test';
-import { mkdtempSync, rmSync } from 'node:fs';
+/** What a camera sees: lights and labels, in films that run in real time. */
+import { chromium, type Browser } from '@playwright/test';
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import { writeFilm } from './support/light.ts';
+import { ensurePoppler } from '../scripts/lib/install.mjs';
+import { writeFilm, writePictureFilm } from './support/light.ts';
+import { takeIn } from './support/steps.ts';
 import { expect, test } from './support/app.ts';
+
+const withFilm = (film: string): Promise<Browser> =>
+  chromium.launch({
+    executablePath: process.env.VEGLIA_CHROMIUM ?? '/usr/bin/chromium',
+    args: ['--use-fake-device-for-media-stream', '--use-fake-ui-for-media-stream', `--use-file-for-fake-video-capture=${film}`],
+  });
 
 test.describe('with a camera', () => {
   let folder: string;
@@ -14,12 +23,7 @@ test.describe('with a camera', () => {
   test('the light in its picture is followed and read', async ({ app }) => {
     const film = path.join(folder, 'light.y4m');
     writeFilm(film, { groups: [3], onS: 0.3, offS: 0.3, partS: 0.9, pauseS: 2 });
-    const browser = await chromium.launch({
-      ...(process.env.VEGLIA_CHROMIUM === undefined
-        ? { executablePath: '/usr/bin/chromium' }
-        : { executablePath: process.env.VEGLIA_CHROMIUM }),
-      args: ['--use-fake-device-for-media-stream', '--use-fake-ui-for-media-stream', `--use-file-for-fake-video-capture=${film}`],
-    });
+    const browser = await withFilm(film);
     try {
       const page = await browser.newPage();
       await page.goto(`${app.address}/blink`);
@@ -35,6 +39,28 @@ test.describe('with a camera', () => {
         await expect(page.locator('[data-test="code"]')).toHaveText(/^3( white)?, repeats$/);
         await expect(page.locator('[data-test="sure"]')).toHaveText('read', { timeout: 5000 });
       }).toPass({ timeout: 150_000 });
+    } finally {
+      await browser.close();
+    }
+  });
+
+  test('a printed label is held before it, and its job opens', async ({ page, app }) => {
+    await takeIn(page, { symptoms: [/^Dead/], maker: 'Tassimar' });
+    const job = /\/jobs\/[0-9a-f-]{36}/.exec(page.url())?.[0] ?? '';
+    const href = await page.getByRole('link', { name: 'Label', exact: true }).getAttribute('href');
+    const pdf = path.join(folder, 'label.pdf');
+    writeFileSync(pdf, await (await page.request.get(href ?? '')).body());
+    const poppler = path.dirname((await ensurePoppler()) ?? '');
+    execFileSync(path.join(poppler, 'pdftoppm'), ['-gray', '-r', '150', '-singlefile', pdf, path.join(folder, 'label')]);
+    const film = path.join(folder, 'label.y4m');
+    writePictureFilm(film, readFileSync(path.join(folder, 'label.pgm')));
+    const browser = await withFilm(film);
+    try {
+      const shelves = await browser.newPage();
+      await shelves.goto(app.address);
+      await shelves.locator('[data-test="scan-on"]').click();
+      await shelves.waitForURL(`**${job}`);
+      await expect(shelves.locator('[data-test="next"]')).toBeVisible();
     } finally {
       await browser.close();
     }

@@ -1,0 +1,18 @@
+/** Words of the screens, English. Sentences for the core's codes are in contract/words. */
+import { benchWords } from './bench.ts';
+import { blinkWords } from './blink.ts';
+import { counterWords } from './counter.ts';
+import { frameWords } from './frame.ts';
+import { instrumentsWords } from './instruments.ts';
+import { ledgerWords } from './ledger.ts';
+import { shopWords } from './shop.ts';
+
+export const en = {
+  ...frameWords,
+  ...counterWords,
+  ...blinkWords,
+  ...benchWords,
+  ...instrumentsWords,
+  ...ledgerWords,
+  ...shopWords,
+} as const;
