@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import { caseOf, shipped } from '../testing/shipped.ts';
-import { asOf, believe, effectsOf, foldCase } from './index.ts';
+import { asOf, believe, effectsOf, foldCase, goOnWithEffects } from './index.ts';
 
 const told = caseOf(
   ['sound-dark'],
@@ -24,4 +24,19 @@ test('each entry that can move odds has what it moved most, before and after; a 
 test('as it stood then is the fold of what had been written by then', () => {
   const then = foldCase(asOf(told, 3), shipped());
   expect(then).toEqual(foldCase(caseOf(['sound-dark'], [{ kind: 'note.added', v: 1, text: 'dusty' }, 'torch=faint-picture']), shipped()));
+});
+
+test('gone on with, entry by entry, is the same as from the start; a ledger that did not only grow is worked out anew', () => {
+  const more = caseOf(
+    ['sound-dark'],
+    ['torch=faint-picture', { kind: 'entry.retracted', v: 1, entry: 'entry-2', reason: 'slipped' }, 'led.output=none', 'torch=nothing'],
+  );
+  let sofar = goOnWithEffects(asOf(more, 1), shipped());
+  for (let seq = 2; seq <= more.entries.length; seq += 1) {
+    sofar = goOnWithEffects(asOf(more, seq), shipped(), sofar);
+    expect(sofar.effects).toEqual(effectsOf(asOf(more, seq), shipped()));
+  }
+  expect(goOnWithEffects(told, shipped(), sofar).effects).toEqual(effectsOf(told, shipped()));
+  const elsewhere = { ...more, set: { ...more.set, layout: 'oled' } };
+  expect(goOnWithEffects(elsewhere, shipped(), sofar).effects).toEqual(effectsOf(elsewhere, shipped()));
 });

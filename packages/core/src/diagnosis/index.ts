@@ -37,4 +37,4 @@ export {
   type ReasonCode,
 } from './steps.ts';
 export { verdicts, type MissingStep, type Verdict } from './verdict.ts';
-export { asOf, effectsOf, type Effect } from './history.ts';
+export { asOf, effectsOf, goOnWithEffects, type Effect, type EffectsSoFar } from './history.ts';

@@ -53,7 +53,7 @@ export const useDeeperLook = (): Asked<RefinedStep[]> => useWorker((asked, hash,
 /** The last bill stays until the next is there: it changes with every answer, and a gap would jump. */
 export const useLikelyBill = (): Asked<BillSpread> => useWorker((asked, hash, input) => asked.bill(hash, input), true);
 /** Before and after of every entry; the last answer stays until the next is there. */
-export const useEffects = (): Asked<Effect[]> => useWorker((asked, hash, input) => asked.effects(hash, input), true);
+export const useEffects = (): Asked<readonly Effect[]> => useWorker((asked, hash, input) => asked.effects(hash, input), true);
 
 /** The day's plan over all sets; pure, and with many sets too long for the main thread. */
 export const askPlan = (sets: readonly PlannedSet[], technicians: number): Promise<DayPlan> =>

@@ -1,7 +1,7 @@
 /** The deeper search and the likely bill, off the main thread. A pack is sent once per hash; plain data only. */
 import {
   compilePack,
-  effectsOf,
+  goOnWithEffects,
   likelyBill,
   planDay,
   refine,
@@ -10,6 +10,7 @@ import {
   type CompiledPack,
   type DayPlan,
   type Effect,
+  type EffectsSoFar,
   type Pack,
   type PlannedSet,
   type RefinedStep,
@@ -17,6 +18,8 @@ import {
 import { expose } from 'comlink';
 
 const packs = new Map<string, CompiledPack>();
+/** Of the ledger asked for last. */
+let effects: EffectsSoFar | undefined;
 
 const refiner = {
   knows: (hash: string): boolean => packs.has(hash),
@@ -34,9 +37,11 @@ const refiner = {
     return compiled && likelyBill(input, compiled);
   },
   /** What each entry did to the odds. */
-  effects(hash: string, input: CaseInput): Effect[] {
+  effects(hash: string, input: CaseInput): readonly Effect[] {
     const compiled = packs.get(hash);
-    return compiled ? effectsOf(input, compiled) : [];
+    if (!compiled) return [];
+    effects = goOnWithEffects(input, compiled, effects);
+    return effects.effects;
   },
   /** What to do next across benches. */
   plan: (sets: PlannedSet[], technicians: number): DayPlan => planDay(sets, technicians),
