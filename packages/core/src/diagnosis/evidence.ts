@@ -61,6 +61,7 @@ export function interpret(input: CaseInput, compiled: CompiledPack): Interpretat
   // Another complaint after a repair: the case starts anew, keeping what still holds.
   const epoch = live.findLast(({ body }) => body.kind === 'repair.done' && body.result === 'changed')?.seq ?? 0;
 
+  const last = live.findLast(({ body }) => ['test.answered', 'repair.done', 'symptom.reported'].includes(body.kind))?.body;
   const hasDarkRow = family?.blink.some(({ groups }) => groups.length === 0) ?? false;
   for (const entry of live) {
     const { body } = entry;
@@ -206,6 +207,7 @@ export function interpret(input: CaseInput, compiled: CompiledPack): Interpretat
     impossible,
     unclear,
     repaired: new Set([...tries].filter(([id, count]) => count >= mostTries(id)).map(([id]) => id)),
+    cured: last?.kind === 'repair.done' && last.result === 'cured',
     closed,
   };
 }

@@ -105,6 +105,8 @@ export interface Interpretation {
   readonly repaired: ReadonlySet<string>;
   /** Seq of the repair after which another complaint came; 0 while it is still the first. */
   readonly epoch: number;
+  /** The last that was done to it ended the complaint: what is left is to prove it and close. */
+  readonly cured: boolean;
   readonly closed: boolean;
 }
 

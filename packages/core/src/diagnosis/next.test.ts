@@ -160,6 +160,17 @@ describe('time spent', () => {
     expect([one, two - one]).toEqual([11.5, 3]);
   });
 
+  test('the way to a step costs the same told step by step, and shows as soon as it is gone', () => {
+    const opened: Told = { kind: 'set.changed', v: 2, stage: 'back-off', railsDown: true };
+    const pluggedIn: Told = { kind: 'set.changed', v: 2, plugged: true };
+    expect([spent([opened]).minutes, spent([opened, pluggedIn]).minutes]).toEqual([8, 8.5]);
+    expect(spent([opened, pluggedIn, 'rail.standby=in-range']).minutes).toBe(spent(['rail.standby=in-range']).minutes);
+    // Minutes typed with the answer hold the way to it; what was opened for nothing before another answer stays.
+    const typed: Told = { kind: 'test.answered', test: 'rail.standby', outcome: 'in-range', sure: 'sure', minutes: 7 };
+    expect(spent([opened, pluggedIn, typed]).minutes).toBe(7);
+    expect(spent([opened, 'torch=not-possible', typed]).minutes).toBe(15);
+  });
+
   test('does not count waits, what was not possible, and what was taken back', () => {
     expect(spent(['reset-wait=unchanged']).minutes).toBe(2);
     expect(spent(['key-line=not-possible']).minutes).toBe(0);
@@ -208,6 +219,17 @@ describe('the end of a search', () => {
     expect(twice.next.map((step) => step.id)).not.toContain('replace.strips');
     const strips = (one: typeof failed): number => one.assemblies.find((assembly) => assembly.id === 'strips')!.odds;
     expect(strips(failed)).toBeLessThan(strips(foldCase(caseOf(['sound-dark'], told), shipped())));
+  });
+
+  test('once cured it is to be proven and closed, and nobody is asked whether to give up; another complaint starts anew', () => {
+    const cured: Told = { kind: 'repair.done', repair: 'replace.panel', result: 'cured' };
+    const told: Told[] = ['look.glass=cracked', 'look.glass=cracked'];
+    const first = (more: Told[]) => foldCase(caseOf(['half-picture'], [...told, ...more]), shipped()).next;
+    expect(first([]).map(({ id }) => id)).toContain('give-up');
+    expect(first([cured])[0]).toMatchObject({ kind: 'stop', id: 'prove-and-close', because: { code: 'cured' } });
+    expect(first([cured]).map(({ id }) => id)).not.toContain('give-up');
+    const again: Told = { kind: 'symptom.reported', symptoms: ['dead'] };
+    expect(first([cured, again]).map(({ id }) => id)).not.toContain('prove-and-close');
   });
 
   test('a closed job is asked nothing more, and its card says how it ended', () => {

@@ -12,7 +12,7 @@ import { expectedInformation } from './information.ts';
 import { testKey } from './interpretation.ts';
 import { offerOf, offersOf, type LeftOutCode, type Offer } from './offers.ts';
 import { entropyBits, rounded } from './posterior.ts';
-import { blinkStep, cautionsFor, priceOf, repairStep, repairSteps, stopStep, type NextStep } from './steps.ts';
+import { blinkStep, cautionsFor, priceOf, proveStep, repairStep, repairSteps, stopStep, type NextStep } from './steps.ts';
 import { proofOf } from './proof.ts';
 import type { Verdict } from './verdict.ts';
 
@@ -111,6 +111,7 @@ export function recommend(
   };
 
   const repairs = repairSteps(belief, compiled, layout.id, settings, verdictOf);
+  if (interpretation.cured) add(proveStep(compiled, settings));
   if (codeFirst) add(blinkStep(compiled, settings));
   for (const step of repairs) if (step.because.code === 'proven') add(step);
   if (policy === 'fixed') {
@@ -120,7 +121,8 @@ export function recommend(
     // Odds over the threshold that rest on an open split are not worth a part while the split costs little beside it.
     const first = cheapest.find((step) => step.kind === 'repair');
     if (first) missingProofs((step) => step.cost.amountMinor <= first.cost.amountMinor * cheapProof);
-    for (const step of cheapest) add(step);
+    // Nobody is asked whether to give up a set that works again.
+    for (const step of cheapest) if (step.kind !== 'stop' || !interpretation.cured) add(step);
     // The rest may be taken all the same; it comes last and says that it doesn't pay.
     for (const { step, offer } of ranked(weighed)) {
       if (offer.left === undefined && (step.because.bits ?? 0) >= pointlessBits)

@@ -20,6 +20,7 @@ export const reasonCodes = [
   'repair-before-test',
   'give-up-question',
   'does-not-pay',
+  'cured',
 ] as const;
 export type ReasonCode = (typeof reasonCodes)[number];
 
@@ -74,7 +75,7 @@ export interface Effort {
 }
 
 /** Plugging or unplugging, with the look round that belongs to it, minutes (value of ours). */
-const powerChangeMinutes = 0.5;
+export const powerChangeMinutes = 0.5;
 /** Looking at a light through two cycles, minutes. */
 const blinkMinutes = 2;
 
@@ -119,6 +120,10 @@ export function blinkStep(compiled: CompiledPack, settings: Settings): NextStep 
 export function stopStep(compiled: CompiledPack, settings: Settings): NextStep {
   return plainStep('stop', 'cant-tell-yet', 'nothing-tells-more', compiled, settings, 0);
 }
+
+/** After a cure: soak it, try everything, close. Whatever fault is left behind it shows then or stays a suspicion. */
+export const proveStep = (compiled: CompiledPack, settings: Settings): NextStep =>
+  plainStep('stop', 'prove-and-close', 'cured', compiled, settings, 0);
 
 function plainStep(
   kind: NextStep['kind'],

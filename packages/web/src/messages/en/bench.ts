@@ -5,6 +5,7 @@ export const benchWords = {
     closed: 'This job is closed: {outcome}.',
     next: 'Next step',
     taken: 'Chosen step',
+    begun: 'Begun step',
     backToFirst: 'Back to the suggested step',
     gear: {
       old: '{name} was last proven {n} days ago: prove it before you trust what it says.',
@@ -179,8 +180,8 @@ export const benchWords = {
       'plug-in-with': 'Plug in. Out on purpose: {left}.',
     },
     cured: {
-      title: '{repair}: the complaint is gone',
-      how: 'Soak it, try every input and the remote, look that nothing is out or taped; then close. The steps below stay open for a fault behind it.',
+      title: 'Prove it, then close',
+      how: 'Soak it, try every input and the remote, look that nothing is out or taped; then close.',
     },
     walk: {
       title: 'First, {n} of {of}',

@@ -55,7 +55,7 @@ const note = ref('');
 const then = ref<number>();
 
 const live = computed(() => liveEntries(store.entries));
-const { chosenKey, steps, all, step, choose, toSuggested, stepOf } = useSteps(live);
+const { chosenKey, steps, all, step, isBegun, choose, toSuggested, stepOf } = useSteps(live);
 const closePath = computed(() => `/jobs/${props.id}/close`);
 const outcome = computed(() => {
   const last = store.entries.findLast((entry) => entry.body.kind === 'job.closed');
@@ -89,11 +89,6 @@ watch(
 const repairFailed = computed(() => {
   const last = store.entries.findLast((entry) => entry.body.kind === 'repair.done');
   return last?.body.kind === 'repair.done' && last.body.result === 'unchanged';
-});
-/** The last that was done to it cured it: what is left is to prove and close. */
-const cured = computed(() => {
-  const last = live.value.findLast(({ body }) => ['test.answered', 'repair.done', 'symptom.reported'].includes(body.kind))?.body;
-  return last?.kind === 'repair.done' && last.result === 'cured' ? last.repair : undefined;
 });
 /** Another complaint came and nobody has said which. */
 const complaintOpen = computed(() => store.fold?.symptoms.length === 0 && store.fold.doubts.some(({ code }) => code === 'symptom-changed'));
@@ -266,11 +261,6 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
     </p>
     <div class="bench" :class="{ far }">
       <div class="column">
-        <section v-if="!fold.closed && cured !== undefined && then === undefined" class="sheet cured" role="status" data-test="cured">
-          <h2>{{ t('bench.cured.title', { repair: names.repair(cured) }) }}</h2>
-          <p>{{ t('bench.cured.how') }}</p>
-          <RouterLink :to="closePath" class="push full">{{ t('bench.toClose') }}</RouterLink>
-        </section>
         <section v-if="fold.closed" class="sheet" role="status">
           <h1>{{ t('bench.closed', { outcome: t(`outcome.${outcome}`) }) }}</h1>
         </section>
@@ -280,6 +270,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
           ref="panel"
           :step="step"
           :chosen="step !== steps[0]"
+          :begun="isBegun"
           :fold="fold"
           :compiled="compiled"
           :think-so="thinkSo"
@@ -437,12 +428,6 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
   justify-content: space-between;
   align-items: center;
   gap: 10px;
-}
-.cured {
-  display: grid;
-  gap: 8px;
-  justify-items: start;
-  border-left: 8px solid var(--accent);
 }
 .planline {
   display: flex;

@@ -25,7 +25,10 @@ import WalkPanel from './WalkPanel.vue';
 
 const props = defineProps<{
   step: NextStep;
+  /** Another is suggested first. */
   chosen: boolean;
+  /** The set was changed for it, or it waits. */
+  begun: boolean;
   fold: CaseFold;
   compiled: CompiledPack;
   thinkSo: boolean;
@@ -45,6 +48,8 @@ const names = useNames(
 );
 
 const test = computed(() => (props.step.kind === 'test' ? props.compiled.tests.get(props.step.id) : undefined));
+/** Only a step that opens further names how far: another may be done as the set stands. */
+const opens = computed(() => props.compiled.stageIds.indexOf(props.step.stage) > props.fold.set.stage);
 const unread = computed(() => unreadCautions(props.step, props.fold, props.compiled));
 const unreadLeft = computed(() => unread.value.length > 0);
 // Cautions come first, then the way there; what is left then is the step itself.
@@ -178,7 +183,7 @@ defineExpose({ press, focus: () => title.value?.focus({ preventScroll: true }) }
 <template>
   <section class="sheet next" data-test="next" :data-step="step.id" :data-of="step.of">
     <div class="line">
-      <h2>{{ chosen ? t('bench.taken') : t('bench.next') }}</h2>
+      <h2>{{ begun ? t('bench.begun') : chosen ? t('bench.taken') : t('bench.next') }}</h2>
       <button v-if="chosen" type="button" class="plain" @click="$emit('back')">{{ t('bench.backToFirst') }}</button>
     </div>
     <h1 ref="title" tabindex="-1">{{ names.step(step.kind, step.id, step.kind === 'test' ? step.of : undefined) }}</h1>
@@ -186,7 +191,7 @@ defineExpose({ press, focus: () => title.value?.focus({ preventScroll: true }) }
       <span class="figure">{{ t('common.minutes', { n: Math.round(step.minutes * 10) / 10 }) }}</span>
       <span v-if="step.waitMinutes > 0" class="figure">{{ t('common.wait', { n: step.waitMinutes }) }}</span>
       <span>{{ t('bench.cost', { amount: money(step.cost) }) }}</span>
-      <span>{{ names.stage(step.stage) }}</span>
+      <span v-if="opens">{{ names.stage(step.stage) }}</span>
       <span v-if="step.needs !== 'any'">{{ t(`core.need.${step.needs}`) }}</span>
       <span v-if="step.kind === 'repair' && step.because.chance !== undefined" class="figure">{{
         t('bench.cures', { odds: percent(step.because.chance) })
@@ -290,8 +295,10 @@ defineExpose({ press, focus: () => title.value?.focus({ preventScroll: true }) }
     </div>
 
     <div v-else-if="step.kind === 'stop'">
-      <p class="how">{{ step.id === 'give-up' ? t('bench.giveUpHow') : t('bench.stopHow') }}</p>
-      <RouterLink :to="closePath" class="push">{{ t('bench.toClose') }}</RouterLink>
+      <p class="how">
+        {{ step.id === 'prove-and-close' ? t('bench.cured.how') : step.id === 'give-up' ? t('bench.giveUpHow') : t('bench.stopHow') }}
+      </p>
+      <RouterLink :to="closePath" class="push" :class="{ full: step.id === 'prove-and-close' }">{{ t('bench.toClose') }}</RouterLink>
     </div>
     <template v-if="aboutCode">
       <p v-if="step.kind !== 'blink' && !reading">

@@ -12,6 +12,8 @@ export interface Steps {
   /** And behind them what was left out: it may be taken all the same. */
   readonly all: ComputedRef<NextStep[]>;
   readonly step: ComputedRef<NextStep | undefined>;
+  /** Nobody chose it: the set was changed for it, or it waits. */
+  readonly isBegun: ComputedRef<boolean>;
   readonly choose: (step: NextStep) => void;
   readonly toSuggested: () => void;
   readonly stepOf: (toward: Toward | undefined) => NextStep | undefined;
@@ -34,8 +36,10 @@ export function useSteps(live: ComputedRef<readonly Entry[]>): Steps {
       .find((one) => one !== undefined);
   });
   const step = computed(() => all.value.find((one) => keyOf(one) === chosenKey.value) ?? begun.value ?? steps.value[0]);
+  const isBegun = computed(() => begun.value !== undefined && step.value === begun.value);
   return {
     chosenKey,
+    isBegun,
     steps,
     all,
     step,
