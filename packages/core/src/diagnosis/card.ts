@@ -61,8 +61,9 @@ export function cardOf(input: CaseInput, compiled: CompiledPack): JobCardFacts {
   const asked = live.findLast(({ body }) => body.kind === 'quote.sent' || body.kind === 'quote.answered')?.body;
   const promised = live.findLast(({ body }) => body.kind === 'date.promised')?.body;
   const shelved = live.findLast(({ body }) => body.kind === 'set.shelved')?.body;
-  const repair = fold.next.find((step) => step.kind === 'repair');
-  const ahead = [next, ...(repair && repair !== next ? [repair] : [])].flatMap((step) =>
+  // Where the next step is a question or a proof, nobody plans a part behind it.
+  const repair = next?.kind === 'stop' ? undefined : fold.next.find((step) => step.kind === 'repair');
+  const ahead = [...new Set([next, repair])].flatMap((step) =>
     step && step.kind !== 'stop' ? [{ id: step.id, hands: step.minutes, wait: step.waitMinutes }] : [],
   );
   const waitsFor: WaitsFor = fold.closed ? 'nothing' : asked?.kind === 'quote.sent' ? 'customer' : waits.length > 0 ? 'timer' : 'hands';

@@ -34,7 +34,6 @@ export const ledgerWords = {
       taped: 'taped {what}',
       untaped: 'tape off {what}',
     },
-    anyway: 'done anyway',
     test: { answered: '{test}: {outcome}' },
     caution: { read: 'Cautions read: {stage}' },
     repair: { done: '{repair}: {result}' },

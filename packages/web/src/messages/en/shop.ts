@@ -6,7 +6,6 @@ export const shopWords = {
     emptyHelp: 'Take the first one in: customer or none, the set, what is wrong with it. It takes a minute.',
     days: 'today | 1 day | {n} days',
     next: 'Next',
-    none: 'None.',
     openJob: 'Open job {n}',
     find: 'Number, name, serial, family, or scan a label',
     unknownCode: 'This label belongs to no job here.',
