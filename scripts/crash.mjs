@@ -80,7 +80,7 @@ async function main() {
   const post = async (url, body) => {
     const reply = await fetch(`${address}${url}`, {
       method: 'POST',
-      headers: { 'content-type': 'application/json' },
+      headers: { 'content-type': 'application/json', 'x-veglia': '1' },
       body: JSON.stringify(body),
       signal: AbortSignal.timeout(20_000),
     });

@@ -53,11 +53,19 @@ async function suite(name, file, args, env, read) {
   say(`== ${name}: ${counted.passed} passed, ${counted.failed} failed (${((Date.now() - started) / 1000).toFixed(1)} s)`);
 }
 
-const jest = (name, project) =>
+const jest = (name, project, ...more) =>
   suite(
     name,
     `${project}.json`,
-    (report) => ['--experimental-vm-modules', tool('jest/bin/jest.js'), '--selectProjects', project, '--json', `--outputFile=${report}`],
+    (report) => [
+      '--experimental-vm-modules',
+      tool('jest/bin/jest.js'),
+      '--selectProjects',
+      project,
+      '--json',
+      `--outputFile=${report}`,
+      ...more,
+    ],
     () => ({ NODE_NO_WARNINGS: '1' }),
     (report) => ({
       passed: report.numPassedTests,
@@ -76,6 +84,16 @@ const parts = {
   async server() {
     await ensurePostgres();
     await jest('server tests', 'server');
+  },
+  /** Part of the server tests, to be run alone while something of the server is changed. */
+  async attacks() {
+    await ensurePostgres();
+    await jest('attacks', 'server', 'attacks');
+  },
+  /** The fuzz of the API in full: `npm run bench:fuzz -- [REQUESTS] [SEED]`. */
+  async fuzz() {
+    await ensurePostgres();
+    await jest('fuzz of the API', 'server', 'test/fuzz.test');
   },
   async crash() {
     await ensurePostgres();
@@ -97,7 +115,9 @@ const parts = {
 
 await runMain(async () => {
   checkNode();
-  const wanted = process.argv.slice(2);
+  const [first, ...numbers] = process.argv.slice(2);
+  if (first === 'fuzz') process.env.VEGLIA_FUZZ = `${numbers[0] ?? 2000} ${numbers[1] ?? 1}`;
+  const wanted = first === 'fuzz' ? [first] : process.argv.slice(2);
   for (const name of wanted) if (!Object.hasOwn(parts, name)) stop(`There is no part "${name}". Parts: ${Object.keys(parts).join(', ')}`);
   try {
     await installPackages();
@@ -105,7 +125,7 @@ await runMain(async () => {
     mkdirSync(reports, { recursive: true });
     // The build writes the list of components that the web app's types are checked with.
     if (wanted.length === 0 || wanted.includes('types')) await build();
-    const names = wanted.length > 0 ? wanted : Object.keys(parts);
+    const names = wanted.length > 0 ? wanted : Object.keys(parts).filter((name) => name !== 'attacks' && name !== 'fuzz');
     const together = names.includes('types') && names.includes('lint');
     if (together) await checkRows([typeChecks, lintChecks]);
     for (const name of names) if (!together || !['types', 'lint'].includes(name)) await parts[name]();

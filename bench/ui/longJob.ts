@@ -74,7 +74,7 @@ export async function storeLongJob(address: string): Promise<string> {
   const post = async (path: string, body: object): Promise<void> => {
     const reply = await fetch(`${address}${path}`, {
       method: 'POST',
-      headers: { 'content-type': 'application/json' },
+      headers: { 'content-type': 'application/json', 'x-veglia': '1' },
       body: JSON.stringify(body),
     });
     if (!reply.ok) throw new Error(`${path}: ${reply.status} ${await reply.text()}`);

@@ -18,7 +18,7 @@ export async function peopleAtOnce(address) {
   const ask = async (path, body) => {
     const reply = await fetch(
       `${address}${path}`,
-      body ? { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) } : {},
+      body ? { method: 'POST', headers: { 'content-type': 'application/json', 'x-veglia': '1' }, body: JSON.stringify(body) } : {},
     );
     if (!reply.ok) throw new Error(`${path}: ${reply.status}`);
     return reply.json();

@@ -49,6 +49,7 @@ export async function workToProof(page: Page, app: RunningApp, { layout, fault }
   const id = uuidv7();
   const draft = (body: object) => ({ id: uuidv7(), at: new Date().toISOString(), basedOn: 0, body });
   const taken = await page.request.post(`${app.address}/api/jobs`, {
+    headers: { 'x-veglia': '1' },
     data: {
       id,
       by: person?.id,

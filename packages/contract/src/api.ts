@@ -3,7 +3,10 @@ import { countsSchema, idSchema, jobStates, waitsForKinds, settingsSchema } from
 import { z } from 'zod';
 import { shopChangeSchema, shopStateSchema } from './shop.ts';
 
-const when = z.iso.datetime();
+/** Years a clock at a bench may show, even one that was never set; a database holds no year 0. */
+const when = z.iso.datetime().refine((at) => /^(?:19[7-9]|2\d\d)\d-/.test(at), 'a year from 1970 to 2999');
+/** PostgreSQL's integer, the type of seq and version, ends a little above. */
+export const mostCount = 2_000_000_000;
 
 export const personSchema = z.strictObject({ id: z.uuid(), name: z.string().trim().min(1, 'a name is missing').max(120) });
 export type Person = z.infer<typeof personSchema>;
@@ -15,7 +18,7 @@ export const entryDraftSchema = z.strictObject({
   /** Made by the client: sending twice stores once. */
   id: z.uuid(),
   at: when,
-  basedOn: z.number().int().min(0),
+  basedOn: z.number().int().min(0).max(mostCount),
   body: rawBodySchema,
 });
 export type EntryDraft = z.infer<typeof entryDraftSchema>;

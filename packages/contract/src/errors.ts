@@ -16,12 +16,21 @@ export const errorStatus = {
   'unknown-customer': 422,
   'too-large': 413,
   'not-a-photo': 415,
+  'wrong-media-type': 415,
+  'cross-site': 403,
+  'wrong-host': 421,
+  'precondition-failed': 412,
+  'range-not-satisfiable': 416,
+  'paper-too-long': 422,
   internal: 500,
   'database-away': 503,
 } as const;
 
 export type ErrorCode = keyof typeof errorStatus;
 export const errorCodes = Object.keys(errorStatus) as ErrorCode[];
+
+/** The header by which a program or page of ours shows that no other page sent it; any value. */
+export const ownHeader = 'x-veglia';
 
 /** RFC 9457 problem document. */
 export const problemDocumentSchema = z.object({

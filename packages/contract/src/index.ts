@@ -9,6 +9,7 @@ export {
   customerSearchSchema,
   customersSchema,
   entryDraftSchema,
+  mostCount,
   entrySchema,
   healthSchema,
   jobCardSchema,
@@ -46,7 +47,7 @@ export type {
   RouteDescription,
   Told,
 } from './api.ts';
-export { errorCodes, errorStatus, problemDocumentSchema, problemMediaType } from './errors.ts';
+export { errorCodes, errorStatus, ownHeader, problemDocumentSchema, problemMediaType } from './errors.ts';
 export type { ErrorCode, ProblemDocument } from './errors.ts';
 export { comparisonSentence, problemSentence, reasonSentence } from './problems.ts';
 export { languages, say, words } from './words/index.ts';

@@ -20,6 +20,7 @@ export const paperCodes = [
   'set',
   'complaint',
   'inWords',
+  'goesOn',
   'condition',
   'nothingSeen',
   'cameAlong',

@@ -59,7 +59,11 @@ export const usualShopSettings: ShopSettings = {
 export const shopStateSchema = z.object({ version: z.number().int().min(0), settings: shopSettingsSchema });
 export type ShopState = z.infer<typeof shopStateSchema>;
 /** `version` is the one that was read: somebody else's change in between is told, not overwritten. */
-export const shopChangeSchema = z.strictObject({ by: z.uuid(), version: z.number().int().min(0), settings: shopSettingsSchema });
+export const shopChangeSchema = z.strictObject({
+  by: z.uuid(),
+  version: z.number().int().min(0).max(2_000_000_000),
+  settings: shopSettingsSchema,
+});
 export type ShopChange = z.infer<typeof shopChangeSchema>;
 
 /** The part of it that a case is folded with. */

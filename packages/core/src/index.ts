@@ -8,6 +8,7 @@ export {
   classifyCut,
   compilePack,
   deriveProcedure,
+  canonicalJson,
   hashPack,
   idSchema,
   inScope,

@@ -35,6 +35,7 @@ export const problemCodes = [
   'state-unreachable',
   'opposite-meanings',
   'outcome-not-observable',
+  'bad-character',
 ] as const;
 
 export type ProblemCode = (typeof problemCodes)[number];

@@ -26,6 +26,8 @@ import { countsAt, listTold, newestSnapshot, tell, withdrawTold } from './counts
 import { ledgerProtection } from './database/migrate.ts';
 import { ApiError } from './http/apiError.ts';
 import { errorHandler, isDatabaseAway } from './http/errorHandler.ts';
+import { onlyJson, onlyOwnHost, onlyOwnPages, onlyPhotoTypes, onlyStorableText } from './http/guards.ts';
+import type { Hosts } from './http/hosts.ts';
 import { append, entriesAfter } from './jobs/ledger.ts';
 import { exportCase, listJobs, paperFacts, readJob, takeIn } from './jobs/jobs.ts';
 import { searchCustomers } from './customers.ts';
@@ -34,7 +36,7 @@ import { openApiDocument } from './openapi.ts';
 import { label, receipt } from './papers/papers.ts';
 import { changeBlinkTable, listBlinkTables } from './packs/blinkTables.ts';
 import { pdfOf } from './papers/pdf.ts';
-import { listPeople } from './people.ts';
+import { addPerson, listPeople } from './people.ts';
 import { changeShop, readShop } from './shop.ts';
 import type { Store } from './store.ts';
 
@@ -43,6 +45,10 @@ export const version = '0.1.0';
 export interface AppParts {
   readonly store: Store;
   readonly log: Logger;
+  /** The names it answers to. */
+  readonly hosts: Hosts;
+  /** Where people reach it, without a slash at the end: what the QR codes on papers lead to. Never taken from a request. */
+  readonly ownAddress: () => string;
   /** The built web app; left out, the API stands alone. */
   readonly staticDir?: string | undefined;
 }
@@ -56,7 +62,7 @@ function parse<T>(schema: z.ZodType<T>, value: unknown, root: string): T {
 
 const mebibyte = 1024 * 1024;
 
-export function createApp({ store, log, staticDir }: AppParts): Express {
+export function createApp({ store, log, hosts, ownAddress, staticDir }: AppParts): Express {
   const app = express();
   app.disable('x-powered-by');
   app.use(
@@ -97,12 +103,24 @@ export function createApp({ store, log, staticDir }: AppParts): Express {
       },
     }),
   );
-  app.put('/api/photos/:id', express.raw({ type: () => true, limit: mostPhotoBytes }), async (request, response) => {
-    const { id } = parse(jobParams, request.params, 'path');
-    const bytes: unknown = request.body;
-    response.status(201).json(await storePhoto(store, id, Buffer.isBuffer(bytes) ? bytes : Buffer.alloc(0)));
+  app.use(onlyOwnHost(hosts), onlyOwnPages);
+  // Packed bodies are refused: what a few bytes unpack to is decided by the sender.
+  app.put(
+    '/api/photos/:id',
+    onlyPhotoTypes,
+    express.raw({ type: () => true, limit: mostPhotoBytes, inflate: false }),
+    async (request, response) => {
+      const { id } = parse(jobParams, request.params, 'path');
+      const bytes: unknown = request.body;
+      response.status(201).json(await storePhoto(store, id, Buffer.isBuffer(bytes) ? bytes : Buffer.alloc(0)));
+    },
+  );
+  const large = express.json({ limit: mebibyte, inflate: false });
+  const small = express.json({ limit: 64 * 1024, inflate: false });
+  app.use('/api', onlyJson, (request, response, next) => {
+    (/^[/](?:jobs|blink-tables)/.test(request.path) ? large : small)(request, response, next);
   });
-  app.use('/api', express.json({ limit: mebibyte }));
+  app.use('/api', onlyStorableText);
 
   app.get('/api/health', async (_request, response) => {
     response.json(await health(store));
@@ -114,9 +132,7 @@ export function createApp({ store, log, staticDir }: AppParts): Express {
     response.json({ people: await listPeople(store) });
   });
   app.post('/api/people', async (request, response) => {
-    const { id, name } = parse(personSchema, request.body, '');
-    if ((await store.models.people.findByPk(id)) === null) await store.models.people.create({ id, name });
-    response.status(201).json({ people: await listPeople(store) });
+    response.status(201).json({ people: await addPerson(store, parse(personSchema, request.body, '')) });
   });
   app.get('/api/shop', async (_request, response) => {
     response.json(await readShop(store));
@@ -176,7 +192,7 @@ export function createApp({ store, log, staticDir }: AppParts): Express {
   ] as const) {
     app.get(`/api/jobs/:id/${name}.pdf`, async (request, response) => {
       const { id } = parse(jobParams, request.params, 'path');
-      const address = `${request.protocol}://${request.get('host') ?? ''}/jobs/${id}`;
+      const address = `${ownAddress()}/jobs/${id}`;
       const facts = await paperFacts(store, id, address);
       const pdf = await pdfOf(make(facts));
       response.set('content-disposition', `inline; filename="${name}-${facts.job.number}.pdf"`).type('application/pdf').send(pdf);

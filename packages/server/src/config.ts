@@ -9,6 +9,8 @@ export interface Config {
   readonly databaseUrl: string;
   /** The role that owns the tables; the same as databaseUrl where there is only one. */
   readonly ownerUrl: string;
+  /** The addresses people reach it by beside loopback; the first one stands in QR codes. */
+  readonly publicUrls: readonly string[];
   readonly staticDir: string | undefined;
   readonly packDir: string;
   readonly demoDir: string | undefined;
@@ -33,9 +35,15 @@ export function readConfig(env: Readonly<Record<string, string | undefined>>): C
   }
   const databaseUrl = env.DATABASE_URL;
   if (!databaseUrl) throw new ConfigRefused('DATABASE_URL is missing. `npm run demo` starts a database of its own and sets it.');
+  const publicUrls = (env.VEGLIA_PUBLIC_URL ?? '').split(/[\s,]+/).filter((one) => one !== '');
+  for (const one of publicUrls) {
+    if (!/^https?:[/][/][^/?#@]+[/]?$/.test(one) || !URL.canParse(one))
+      throw new ConfigRefused(`VEGLIA_PUBLIC_URL has "${one}", which is no address such as https://bench.example.org.`);
+  }
   return {
     host,
     port,
+    publicUrls,
     databaseUrl,
     ownerUrl: env.VEGLIA_OWNER_DATABASE_URL ?? databaseUrl,
     staticDir: env.VEGLIA_STATIC_DIR,

@@ -6,6 +6,7 @@ import { InputRefused } from '@veglia/core';
 import { createApp } from './app.ts';
 import { ConfigRefused, readConfig } from './config.ts';
 import { collectChunks, graceMinutes } from './files/store.ts';
+import { hostsOf } from './http/hosts.ts';
 import { openLive } from './live/live.ts';
 import { openStore } from './open.ts';
 
@@ -14,13 +15,17 @@ const log = pino({ level: process.env.LOG_LEVEL ?? 'info' });
 async function main(): Promise<void> {
   const config = readConfig(process.env);
   const store = await openStore(config, () => new Date());
-  const server = createServer(createApp({ store, log, staticDir: config.staticDir }));
-  const live = openLive(server, config.databaseUrl, log);
+  const hosts = hostsOf(config.publicUrls);
+  let listeningOn = config.port;
+  const ownAddress = (): string => (config.publicUrls[0] ?? `http://127.0.0.1:${listeningOn}`).replace(/[/]$/, '');
+  const server = createServer(createApp({ store, log, hosts, ownAddress, staticDir: config.staticDir }));
+  const live = openLive(server, config.databaseUrl, log, hosts);
   await new Promise<void>((resolve, reject) => {
     server.once('error', reject);
     server.listen(config.port, config.host, resolve);
   });
   const { port } = server.address() as AddressInfo;
+  listeningOn = port;
   log.info({ port }, 'listening');
   process.send?.({ listening: port });
 

@@ -1,6 +1,7 @@
 /** Who may write. Accounts come later; a name is needed now, so that every entry has somebody behind it. */
 import type { Person } from '@veglia/contract';
 import type { Transaction } from 'sequelize';
+import { againIfOvertaken } from './http/again.ts';
 import { ApiError } from './http/apiError.ts';
 import type { Store } from './store.ts';
 
@@ -8,6 +9,14 @@ import type { Store } from './store.ts';
 export async function requirePerson(store: Store, id: string, transaction?: Transaction): Promise<void> {
   const person = await store.models.people.findByPk(id, transaction ? { transaction } : {});
   if (person === null) throw new ApiError('unknown-person', [{ code: 'unknown-id', where: 'by', value: id, expected: 'person' }]);
+}
+
+/** Sent twice with one id, somebody is added once. */
+export async function addPerson(store: Store, { id, name }: Person): Promise<Person[]> {
+  await againIfOvertaken(async () => {
+    if ((await store.models.people.findByPk(id)) === null) await store.models.people.create({ id, name });
+  });
+  return listPeople(store);
 }
 
 /** By name. */

@@ -1,6 +1,7 @@
 /** The shop's settings: one row; none until somebody changes them. */
 import { shopSettingsSchema, usualShopSettings, type ShopChange, type ShopState } from '@veglia/contract';
 import type { Transaction } from 'sequelize';
+import { againIfOvertaken } from './http/again.ts';
 import { ApiError } from './http/apiError.ts';
 import { requirePerson } from './people.ts';
 import type { Store } from './store.ts';
@@ -16,13 +17,15 @@ export async function readShop(store: Store, transaction?: Transaction): Promise
 
 /** Throws settings-moved-on where somebody else's change came first. */
 export async function changeShop(store: Store, { by, version, settings }: ShopChange): Promise<ShopState> {
-  return store.sequelize.transaction(async (transaction) => {
-    await requirePerson(store, by, transaction);
-    const changed = { version: version + 1, document: settings, changedBy: by, changedAt: store.now() };
-    const row = await store.models.shop.findByPk(onlyRow, { transaction, lock: transaction.LOCK.UPDATE });
-    if ((row?.version ?? 0) !== version) throw new ApiError('settings-moved-on');
-    if (row) await row.update(changed, { transaction });
-    else await store.models.shop.create({ id: onlyRow, ...changed }, { transaction });
-    return { version: version + 1, settings };
-  });
+  return againIfOvertaken(() =>
+    store.sequelize.transaction(async (transaction) => {
+      await requirePerson(store, by, transaction);
+      const changed = { version: version + 1, document: settings, changedBy: by, changedAt: store.now() };
+      const row = await store.models.shop.findByPk(onlyRow, { transaction, lock: transaction.LOCK.UPDATE });
+      if ((row?.version ?? 0) !== version) throw new ApiError('settings-moved-on');
+      if (row) await row.update(changed, { transaction });
+      else await store.models.shop.create({ id: onlyRow, ...changed }, { transaction });
+      return { version: version + 1, settings };
+    }),
+  );
 }

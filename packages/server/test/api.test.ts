@@ -1,9 +1,8 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { errorCodes, errorStatus, jobCardSchema, jobSchema, problemDocumentSchema, routes } from '@veglia/contract';
-import request from 'supertest';
 import { v7 as uuidv7 } from 'uuid';
 import { newestMigration } from '../src/database/migrate.ts';
-import { draft, intake, noon, openTestApp, type TestApp } from './support/testApp.ts';
+import { ask, draft, intake, noon, openTestApp, type TestApp } from './support/testApp.ts';
 
 let running: TestApp;
 beforeAll(async () => {
@@ -11,8 +10,8 @@ beforeAll(async () => {
 });
 afterAll(() => running.close());
 
-const post = (path: string, body: object | string) => request(running.app).post(path).set('content-type', 'application/json').send(body);
-const get = (path: string) => request(running.app).get(path);
+const post = (path: string, body: object | string) => ask(running.app).post(path).set('content-type', 'application/json').send(body);
+const get = (path: string) => ask(running.app).get(path);
 async function takeIn(
   change = {},
 ): Promise<{ id: string; number: number; entries: { seq: number; id: string; body: Record<string, unknown> }[] }> {

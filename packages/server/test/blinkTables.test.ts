@@ -1,8 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { blinkTableOf, compilePack, parsePack, type Pack } from '@veglia/core';
-import request from 'supertest';
 import { withOwnTables } from '../src/packs/blinkTables.ts';
-import { openTestApp, type TestApp } from './support/testApp.ts';
+import { ask, openTestApp, type TestApp } from './support/testApp.ts';
 
 let app: TestApp;
 beforeAll(async () => {
@@ -25,7 +24,7 @@ const row = {
   date: '2026-11-01',
   by: 'Me',
 };
-const post = (body: object) => request(app.app).post('/api/blink-tables').send(body);
+const post = (body: object) => ask(app.app).post('/api/blink-tables').send(body);
 
 describe('a blink table', () => {
   test('changed: another pack for new jobs, the old one whole, and who did it when', async () => {
@@ -37,7 +36,7 @@ describe('a blink table', () => {
     expect(after).not.toBe(before);
     const blink = async (hash: string) => (await packAt(hash)).families.find(({ id }) => id === 'quorvane.qk3')?.blink.map(({ id }) => id);
     expect(await blink(after)).toEqual([...((await blink(before)) ?? []), 'nine']);
-    const listed = await request(app.app).get('/api/blink-tables');
+    const listed = await ask(app.app).get('/api/blink-tables');
     expect(listed.body).toEqual({
       changes: [
         expect.objectContaining({

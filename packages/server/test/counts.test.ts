@@ -1,11 +1,10 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { jobSchema, type Told } from '@veglia/contract';
 import { countsSchema, type CaseFile } from '@veglia/core';
-import request from 'supertest';
 import { v7 as uuidv7 } from 'uuid';
 import { newestSnapshot } from '../src/counts/counts.ts';
 import { rebuildCards } from '../src/jobs/jobs.ts';
-import { draft, intake, openTestApp, type TestApp } from './support/testApp.ts';
+import { ask, draft, intake, openTestApp, type TestApp } from './support/testApp.ts';
 
 let running: TestApp;
 beforeAll(async () => {
@@ -13,8 +12,8 @@ beforeAll(async () => {
 });
 afterAll(() => running.close());
 
-const post = (path: string, body: object) => request(running.app).post(path).send(body);
-const get = async <T>(path: string): Promise<T> => (await request(running.app).get(path)).body as T;
+const post = (path: string, body: object) => ask(running.app).post(path).send(body);
+const get = async <T>(path: string): Promise<T> => (await ask(running.app).get(path)).body as T;
 const newest = async (): Promise<number> => (await get<{ number: number }>('/api/counts/newest')).number;
 const job = (id: string) => get<unknown>(`/api/jobs/${id}`).then((body) => jobSchema.parse(body));
 

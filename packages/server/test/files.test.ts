@@ -1,12 +1,11 @@
 import { createHash } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import request from 'supertest';
 import { v7 as uuidv7 } from 'uuid';
 import { chunkBytes, collectChunks, graceMinutes, readFile, storeFile } from '../src/files/store.ts';
 import { mostPhotoBytes } from '../src/files/photos.ts';
 import { connect } from '../src/database/connect.ts';
-import { noon, openTestApp, type TestApp } from './support/testApp.ts';
+import { ask, noon, openTestApp, type TestApp } from './support/testApp.ts';
 
 let running: TestApp;
 beforeAll(async () => {
@@ -95,12 +94,12 @@ describe('photos', () => {
   /** A PNG of one pixel; bytes by the standard (ISO/IEC 15948), checksums included. */
   const png = Buffer.from('iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==', 'base64');
   const put = (id: string, bytes: Buffer, type = 'image/png') =>
-    request(running.app).put(`/api/photos/${id}`).set('content-type', type).send(bytes);
+    ask(running.app).put(`/api/photos/${id}`).set('content-type', type).send(bytes);
 
   test('are shown as what they are, whatever they were called', async () => {
     const id = uuidv7();
-    expect((await put(id, png, 'text/html')).body).toMatchObject({ id, size: png.length, mediaType: 'image/png' });
-    const shown = await request(running.app).get(`/api/photos/${id}`);
+    expect((await put(id, png, 'image/jpeg')).body).toMatchObject({ id, size: png.length, mediaType: 'image/png' });
+    const shown = await ask(running.app).get(`/api/photos/${id}`);
     expect([shown.status, shown.headers['content-type'], shown.headers['x-content-type-options']]).toEqual([200, 'image/png', 'nosniff']);
     expect((shown.body as Buffer).equals(png)).toBe(true);
   });
@@ -119,6 +118,6 @@ describe('photos', () => {
   });
 
   test('one nobody has is not found', async () => {
-    expect((await request(running.app).get(`/api/photos/${uuidv7()}`)).status).toBe(404);
+    expect((await ask(running.app).get(`/api/photos/${uuidv7()}`)).status).toBe(404);
   });
 });

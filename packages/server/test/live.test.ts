@@ -4,10 +4,9 @@ import type { AddressInfo } from 'node:net';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { livePath, liveMessageSchema, type LiveMessage } from '@veglia/contract';
 import { pino } from 'pino';
-import request from 'supertest';
 import { WebSocket } from 'ws';
 import { openLive, type Live } from '../src/live/live.ts';
-import { draft, intake, openTestApp, type TestApp } from './support/testApp.ts';
+import { ask, draft, intake, openTestApp, testHosts, type TestApp } from './support/testApp.ts';
 
 let running: TestApp;
 let server: Server;
@@ -17,7 +16,7 @@ let address: string;
 beforeAll(async () => {
   running = await openTestApp();
   server = createServer(running.app);
-  live = openLive(server, running.appUrl, pino({ level: 'silent' }));
+  live = openLive(server, running.appUrl, pino({ level: 'silent' }), testHosts);
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
   address = `127.0.0.1:${(server.address() as AddressInfo).port}`;
   await live.ready;
@@ -59,7 +58,7 @@ async function listen(origin?: string): Promise<Listening> {
 }
 const takeIn = async (): Promise<string> => {
   const job = intake(running.person);
-  await request(running.app).post('/api/jobs').send(job).expect(201);
+  await ask(running.app).post('/api/jobs').send(job).expect(201);
   return job.id;
 };
 const note = (text: string) => draft({ kind: 'note.added', v: 1, text }, 2);
@@ -68,7 +67,7 @@ describe('what was written', () => {
   test('is told to all who listen, as job and seq and nothing else', async () => {
     const job = await takeIn();
     const [one, two] = await Promise.all([listen(), listen(`http://${address}`)]);
-    await request(running.app)
+    await ask(running.app)
       .post(`/api/jobs/${job}/entries`)
       .send({ by: running.person, entries: [note('a'), note('b')] })
       .expect(200);
@@ -80,11 +79,11 @@ describe('what was written', () => {
 
   test('and is fetched from where one was: only what lacks', async () => {
     const job = await takeIn();
-    await request(running.app)
+    await ask(running.app)
       .post(`/api/jobs/${job}/entries`)
       .send({ by: running.person, entries: [note('a'), note('b')] })
       .expect(200);
-    const after = async (seq: number | string) => request(running.app).get(`/api/jobs/${job}/entries?after=${seq}`);
+    const after = async (seq: number | string) => ask(running.app).get(`/api/jobs/${job}/entries?after=${seq}`);
     expect((await after(2)).body).toMatchObject({
       lastSeq: 4,
       entries: [
@@ -94,7 +93,7 @@ describe('what was written', () => {
     });
     expect((await after(4)).body).toEqual({ entries: [], lastSeq: 4 });
     expect(await after('x')).toMatchObject({ status: 400, body: { code: 'bad-request' } });
-    expect((await request(running.app).get(`/api/jobs/${running.person}/entries`)).status).toBe(404);
+    expect((await ask(running.app).get(`/api/jobs/${running.person}/entries`)).status).toBe(404);
   });
 });
 

@@ -1,10 +1,9 @@
 import { spawnSync } from 'node:child_process';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { usualShopSettings } from '@veglia/contract';
-import request from 'supertest';
 import { v7 as uuidv7 } from 'uuid';
 import { ensurePoppler } from '../../../scripts/lib/install.mjs';
-import { draft, intake, openTestApp, type TestApp } from './support/testApp.ts';
+import { ask, draft, intake, openTestApp, type TestApp } from './support/testApp.ts';
 
 let running: TestApp;
 let pdftotext: string;
@@ -15,7 +14,7 @@ beforeAll(async () => {
 afterAll(() => running.close());
 
 async function pdf(id: string, name: 'label' | 'receipt'): Promise<Buffer> {
-  const reply = await request(running.app)
+  const reply = await ask(running.app)
     .get(`/api/jobs/${id}/${name}.pdf`)
     .buffer(true)
     .parse((response, done) => {
@@ -52,7 +51,7 @@ async function taken(
   words = 'it only talks',
   customer = { name: 'Łucja Østergård-Ñuñez', contact: '01632 960199' },
 ): Promise<{ id: string; number: number }> {
-  const reply = await request(running.app)
+  const reply = await ask(running.app)
     .post('/api/jobs')
     .send(intake(running.person, { customer, entries: entries(words) }));
   expect(reply.status).toBe(201);
@@ -70,7 +69,7 @@ describe('papers', () => {
 
   test('a receipt says who, what, in which condition, what came along, and what was agreed; letters of other languages stay', async () => {
     const shop = { ...usualShopSettings, shopName: 'Lamp & Daughter', shopContact: 'The quay', receiptText: 'Sets wait six weeks.' };
-    await request(running.app).put('/api/shop').send({ by: running.person, version: 0, settings: shop });
+    await ask(running.app).put('/api/shop').send({ by: running.person, version: 0, settings: shop });
     const { id, number } = await taken('„dunkel“, she says');
     const text = textOf(await pdf(id, 'receipt'));
     for (const part of [
@@ -101,9 +100,9 @@ describe('papers', () => {
 
   test('a set without a customer and a job nobody has', async () => {
     const own = intake(running.person, { customer: null });
-    await request(running.app).post('/api/jobs').send(own);
+    await ask(running.app).post('/api/jobs').send(own);
     expect(textOf(await pdf(own.id, 'receipt'))).toContain('Our own set');
     expect(textOf(await pdf(own.id, 'label'))).toContain('No shelf yet');
-    expect((await request(running.app).get(`/api/jobs/${uuidv7()}/label.pdf`)).status).toBe(404);
+    expect((await ask(running.app).get(`/api/jobs/${uuidv7()}/label.pdf`)).status).toBe(404);
   });
 });

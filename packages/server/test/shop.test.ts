@@ -1,8 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { jobSchema, shopStateSchema, usualShopSettings, type KnownCustomer } from '@veglia/contract';
-import request from 'supertest';
 import { v7 as uuidv7 } from 'uuid';
-import { intake, openTestApp, type TestApp } from './support/testApp.ts';
+import { ask, intake, openTestApp, type TestApp } from './support/testApp.ts';
 
 let running: TestApp;
 beforeAll(async () => {
@@ -10,10 +9,10 @@ beforeAll(async () => {
 });
 afterAll(() => running.close());
 
-const post = (path: string, body: object) => request(running.app).post(path).send(body);
-const shop = async () => shopStateSchema.parse((await request(running.app).get('/api/shop')).body);
+const post = (path: string, body: object) => ask(running.app).post(path).send(body);
+const shop = async () => shopStateSchema.parse((await ask(running.app).get('/api/shop')).body);
 const change = (version: number, settings: object, by = running.person) =>
-  request(running.app).put('/api/shop').send({ by, version, settings });
+  ask(running.app).put('/api/shop').send({ by, version, settings });
 const search = async (name: string, contact = ''): Promise<string[]> =>
   ((await post('/api/customers/search', { name, contact })).body as { customers: KnownCustomer[] }).customers.map((one) => one.name);
 

@@ -7,6 +7,7 @@ import {
   jobCardsSchema,
   jobSchema,
   newestCountsSchema,
+  ownHeader,
   peopleSchema,
   photoSchema,
   problemDocumentSchema,
@@ -49,8 +50,8 @@ async function call<T>(
       method: send ? (send.method ?? 'POST') : 'GET',
       ...(send
         ? 'blob' in send
-          ? { body: send.blob }
-          : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(send.body) }
+          ? { headers: { [ownHeader]: '1', 'content-type': 'application/octet-stream' }, body: send.blob }
+          : { headers: { [ownHeader]: '1', 'content-type': 'application/json' }, body: JSON.stringify(send.body) }
         : {}),
     });
   } catch (error) {

@@ -4,7 +4,7 @@ export { checkPack } from './check.ts';
 export { blinkTableOf, blinkTableProblems, blinkTableSchema, withBlinkTable, type BlinkTable } from './blinkTable.ts';
 export { compilePack, selectRow, traitsHold, type CompiledPack } from './compile.ts';
 export { classifyCut, type CutClass } from './graph.ts';
-export { hashPack } from './hash.ts';
+export { canonicalJson, hashPack } from './hash.ts';
 export { layoutOddsByLooks } from './looks.ts';
 export { deriveProcedure, drainMinutes, type PowerNeed, type Procedure } from './procedure.ts';
 export { rest, rowNumbers, rowSumRange, type RowNumbers } from './scale.ts';

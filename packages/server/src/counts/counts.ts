@@ -5,6 +5,7 @@
 import type { NewTold, Told } from '@veglia/contract';
 import { countsSchema, mergeCounts, type Counts, type Problem } from '@veglia/core';
 import { Op, type Transaction } from 'sequelize';
+import { againIfOvertaken } from '../http/again.ts';
 import { ApiError } from '../http/apiError.ts';
 import { requirePerson } from '../people.ts';
 import type { Store } from '../store.ts';
@@ -80,7 +81,10 @@ export async function tell(store: Store, told: NewTold): Promise<Told[]> {
   if (told.symptom !== null && !pack.symptoms.some(({ id }) => id === told.symptom))
     problems.push({ code: 'unknown-id', where: 'symptom', value: told.symptom, expected: 'symptom' });
   if (problems.length > 0) throw new ApiError('bad-request', problems);
-  if ((await store.models.told.findByPk(told.id)) === null) await store.models.told.create({ ...told, at: store.now(), withdrawnAt: null });
+  await againIfOvertaken(async () => {
+    if ((await store.models.told.findByPk(told.id)) === null)
+      await store.models.told.create({ ...told, at: store.now(), withdrawnAt: null });
+  });
   return listTold(store);
 }
 

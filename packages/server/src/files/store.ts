@@ -74,7 +74,10 @@ async function storeChunks(store: Store, bytes: Uint8Array, transaction: Transac
     pieces.push({ chunk, named, hash: named === undefined ? sha256(chunk) : undefined });
   }
   const numbers = new Map<string, number>();
-  const needed = [...new Map(pieces.flatMap(({ chunk, hash }) => (hash ? [[hash.toString('hex'), { chunk, hash }] as const] : [])))];
+  // In the order of their hashes: two files that share chunks must not wait for each other.
+  const needed = [...new Map(pieces.flatMap(({ chunk, hash }) => (hash ? [[hash.toString('hex'), { chunk, hash }] as const] : [])))].sort(
+    ([a], [b]) => (a < b ? -1 : 1),
+  );
   for (let from = 0; from < needed.length; from += rowsAtOnce) {
     const batch = needed.slice(from, from + rowsAtOnce).map(([, one]) => one);
     const now = store.now();

@@ -3,6 +3,7 @@ import { errorStatus, problemMediaType, problemSentence, words, type ErrorCode, 
 import { InputRefused, type Problem } from '@veglia/core';
 import type { ErrorRequestHandler, Request } from 'express';
 import { ConnectionAcquireTimeoutError, ConnectionError } from 'sequelize';
+import { isLostRace } from './again.ts';
 import { ApiError } from './apiError.ts';
 
 /** PostgreSQL's own words for "going away" and "not yet there", classes 08 and 57P. */
@@ -20,14 +21,23 @@ export function isDatabaseAway(error: unknown): boolean {
   );
 }
 
+const codeOfStatus = new Map<number, ErrorCode>([
+  [404, 'not-found'],
+  [412, 'precondition-failed'],
+  [413, 'too-large'],
+  [415, 'wrong-media-type'],
+  [416, 'range-not-satisfiable'],
+]);
+
 function classify(error: unknown): { code: ErrorCode; problems: readonly Problem[] } {
   if (error instanceof ApiError) return { code: error.code, problems: error.problems };
   if (error instanceof InputRefused) return { code: 'bad-request', problems: error.problems };
-  const type = (error as { type?: unknown }).type;
+  const { type, status } = error as { type?: unknown; status?: unknown };
   if (type === 'entity.parse.failed') return { code: 'not-json', problems: [] };
-  if (type === 'entity.too.large') return { code: 'too-large', problems: [] };
-  if ((error as { status?: unknown }).status === 404) return { code: 'not-found', problems: [] };
   if (isDatabaseAway(error)) return { code: 'database-away', problems: [] };
+  if (isLostRace(error)) return { code: 'entry-conflict', problems: [] };
+  // What Express and its parsers refuse carries the status it should have; no other error has one.
+  if (typeof status === 'number' && status >= 400 && status < 500) return { code: codeOfStatus.get(status) ?? 'bad-request', problems: [] };
   return { code: 'internal', problems: [] };
 }
 

@@ -2,6 +2,7 @@
 import { jobSettings, type Job, type JobCard, type NewJob } from '@veglia/contract';
 import { pinsOf, type CaseFile, type Entry, type Problem } from '@veglia/core';
 import { newestSnapshot } from '../counts/counts.ts';
+import { againIfOvertaken } from '../http/again.ts';
 import { ApiError } from '../http/apiError.ts';
 import type { JobRow } from '../database/models.ts';
 import type { PaperFacts } from '../papers/papers.ts';
@@ -22,8 +23,8 @@ export async function takeIn(store: Store, request: NewJob, newId: () => string,
     wrong.push({ code: 'schema', where: 'entries.0.body.kind', expected: 'the first entry opens the job' });
   if (others.some((draft) => draft.body.kind === 'job.opened')) wrong.push({ code: 'duplicate-id', where: 'entries', value: 'job.opened' });
   if (wrong.length > 0) throw new ApiError('bad-request', wrong);
-  const known = await store.models.jobs.findByPk(request.id);
-  if (known === null) {
+  await againIfOvertaken(async () => {
+    if ((await store.models.jobs.findByPk(request.id)) !== null) return;
     const packHash = await store.packs.currentHash();
     const snapshot = (counted ?? (await newestSnapshot(store))) || null;
     await store.sequelize.transaction(async (transaction) => {
@@ -41,7 +42,7 @@ export async function takeIn(store: Store, request: NewJob, newId: () => string,
       const job = await store.models.jobs.create({ id: request.id, customerId, setId, packHash, snapshot, openedAt }, { transaction });
       await appendLocked(store, job, request.by, drafts, transaction);
     });
-  }
+  });
   return readJob(store, request.id);
 }
 

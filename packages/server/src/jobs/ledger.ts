@@ -6,6 +6,7 @@
  */
 import { jobSettings, ledgerChannel, type EntryDraft, type JobCard } from '@veglia/contract';
 import {
+  canonicalJson,
   caseOfLedger,
   cardOf,
   countsOf,
@@ -23,6 +24,7 @@ import {
 } from '@veglia/core';
 import { Op, type Transaction } from 'sequelize';
 import { countsAt } from '../counts/counts.ts';
+import { againIfOvertaken } from '../http/again.ts';
 import { ApiError } from '../http/apiError.ts';
 import type { EntryRow, JobRow } from '../database/models.ts';
 import { requirePerson } from '../people.ts';
@@ -96,11 +98,13 @@ export async function append(
   drafts: readonly EntryDraft[],
 ): Promise<{ entries: Entry[]; lastSeq: number }> {
   const checked = checkDrafts(drafts);
-  return store.sequelize.transaction(async (transaction) => {
-    const job = await findJob(store, jobId, transaction);
-    await requirePerson(store, by, transaction);
-    return appendLocked(store, job, by, checked, transaction);
-  });
+  return againIfOvertaken(() =>
+    store.sequelize.transaction(async (transaction) => {
+      const job = await findJob(store, jobId, transaction);
+      await requirePerson(store, by, transaction);
+      return appendLocked(store, job, by, checked, transaction);
+    }),
+  );
 }
 
 /** The caller holds the lock on the job's row. */
@@ -162,9 +166,9 @@ export async function appendLocked(
   return { entries: drafts.flatMap((draft) => stored.get(draft.id) ?? []), lastSeq: seq };
 }
 
+/** By canonical JSON: the database keeps a body's facts in an order of its own, at every depth. */
 function sameBody(a: Body, b: Body): boolean {
-  const plain = (body: Body): string => JSON.stringify(Object.entries(body).sort(([x], [y]) => (x < y ? -1 : 1)));
-  return plain(a) === plain(b);
+  return canonicalJson(a) === canonicalJson(b);
 }
 
 /** A job as the core reads it: with the pack and the counts that it goes by now. */

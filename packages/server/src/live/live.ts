@@ -6,10 +6,11 @@
  * written; once it is back, `{ resync: true }` makes every browser look for itself.
  */
 import type { Server } from 'node:http';
-import { ledgerChannel, livePath, type LiveMessage } from '@veglia/contract';
+import { ledgerChannel, liveMessageSchema, livePath, type LiveMessage } from '@veglia/contract';
 import pg from 'pg';
 import type { Logger } from 'pino';
 import { WebSocket, WebSocketServer } from 'ws';
+import type { Hosts } from '../http/hosts.ts';
 
 export interface Live {
   /** Resolves once the database is listened to for the first time. */
@@ -22,25 +23,30 @@ const retryAfter = 1000;
 /** Browsers that vanished without a word are noticed by a ping that nothing answers, milliseconds. */
 const pingEvery = 30_000;
 
-/** A page of another origin must not listen in: browsers send where the page came from. */
-function sameOrigin(origin: string | undefined, host: string | undefined): boolean {
-  if (origin === undefined) return true;
+/** What is asked for: only this very path, with or without a query. Nothing is parsed that a browser could make unparsable. */
+const isLivePath = (url: string | undefined): boolean => url?.split('?', 1)[0] === livePath;
+
+/** What another process notified of, or undefined where it is none of our messages. */
+function readNotification(payload: string | undefined): LiveMessage | undefined {
   try {
-    return new URL(origin).host === host;
+    return liveMessageSchema.safeParse(JSON.parse(payload ?? '')).data;
   } catch {
-    return false;
+    return undefined;
   }
 }
 
-export function openLive(server: Server, databaseUrl: string, log: Logger): Live {
+export function openLive(server: Server, databaseUrl: string, log: Logger, hosts: Hosts): Live {
   const sockets = new WebSocketServer({ noServer: true, maxPayload: 1024 });
   const alive = new WeakSet<WebSocket>();
   server.on('upgrade', (request, socket, head) => {
-    const url = new URL(request.url ?? '/', 'http://localhost');
-    if (url.pathname !== livePath || !sameOrigin(request.headers.origin, request.headers.host)) {
-      socket.end('HTTP/1.1 403 Forbidden\r\nConnection: close\r\n\r\n');
-      return;
-    }
+    // Whoever asks may be gone in the middle of the reply: an error nobody listens to would end the process.
+    socket.on('error', () => socket.destroy());
+    const refuse = (status: string): void => {
+      socket.end(`HTTP/1.1 ${status}\r\nConnection: close\r\n\r\n`);
+    };
+    if (!hosts.answersTo(request.headers.host)) return refuse('421 Misdirected Request');
+    // A page of another origin must not listen in: browsers send where the page came from.
+    if (!isLivePath(request.url) || !hosts.isOwnPage(request.headers.origin, request.headers.host)) return refuse('403 Forbidden');
     sockets.handleUpgrade(request, socket, head, (client) => {
       alive.add(client);
       client.on('pong', () => alive.add(client));
@@ -81,7 +87,11 @@ export function openLive(server: Server, databaseUrl: string, log: Logger): Live
     };
     client.on('error', lost);
     client.on('end', () => lost());
-    client.on('notification', ({ payload }) => tell(JSON.parse(payload ?? '{}') as LiveMessage));
+    client.on('notification', ({ payload }) => {
+      const message = readNotification(payload);
+      if (message) tell(message);
+      else log.warn('a notification that is none of ours was passed over');
+    });
     try {
       await client.connect();
       await client.query(`LISTEN ${ledgerChannel}`);

@@ -5,6 +5,7 @@
 import type { BlinkTables, ChangeBlinkTable } from '@veglia/contract';
 import { InputRefused, parsePack, withBlinkTable, type Pack } from '@veglia/core';
 import type { Transaction } from 'sequelize';
+import { againIfOvertaken } from '../http/again.ts';
 import { ApiError } from '../http/apiError.ts';
 import { requirePerson } from '../people.ts';
 import type { Store } from '../store.ts';
@@ -31,19 +32,21 @@ export async function changeBlinkTable(store: Store, { by, basedOn, table }: Cha
   const current = await store.packs.currentHash();
   if (current !== basedOn) throw new ApiError('pack-moved-on');
   const next = withBlinkTable(parsePack(await store.packs.document(current)), table);
-  return store.sequelize.transaction(async (transaction) => {
-    await requirePerson(store, by, transaction);
-    // One change of the book at a time: the second finds that it moved on.
-    await store.packs.moveOn(current, next, transaction);
-    const hash = await store.packs.currentHash(transaction);
-    if (hash === current) return { hash };
-    const { family } = table;
-    await store.models.blinkTables.create(
-      { family, document: table, packFrom: current, packTo: hash, changedBy: by, changedAt: store.now() },
-      { transaction },
-    );
-    return { hash };
-  });
+  return againIfOvertaken(() =>
+    store.sequelize.transaction(async (transaction) => {
+      await requirePerson(store, by, transaction);
+      // One change of the book at a time: the second finds that it moved on.
+      await store.packs.moveOn(current, next, transaction);
+      const hash = await store.packs.currentHash(transaction);
+      if (hash === current) return { hash };
+      const { family } = table;
+      await store.models.blinkTables.create(
+        { family, document: table, packFrom: current, packTo: hash, changedBy: by, changedAt: store.now() },
+        { transaction },
+      );
+      return { hash };
+    }),
+  );
 }
 
 /** A shipped book with the shop's own tables laid over it; one that no longer fits (a fault was renamed away) stays out and is named. */

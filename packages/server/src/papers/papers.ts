@@ -16,6 +16,11 @@ const paper = (code: PaperCode, values: Readonly<Record<string, string | number>
 const money = ({ amountMinor, currency }: Money): string =>
   new Intl.NumberFormat('en', { style: 'currency', currency }).format(amountMinor / 100);
 
+/** A paper is read in a minute: the whole of a longer text stays in the job. */
+const longestText = 800;
+const mostTexts = 10;
+const clipped = (text: string): string => (text.length > longestText ? `${text.slice(0, longestText).trimEnd()} ${paper('goesOn')}` : text);
+
 /** What the ledger says, the last word of each kind. */
 function told({ entries }: PaperFacts): {
   opened: BodyOf<'job.opened'> | undefined;
@@ -79,8 +84,10 @@ export function receipt(facts: PaperFacts): TDocumentDefinitions {
   const { job, shop, compiled } = facts;
   const { opened, complaints, agreed, photos } = told(facts);
   const symptom = (id: string): string => compiled.pack.symptoms.find((one) => one.id === id)?.name.en ?? id;
-  const said = complaints.flatMap(({ words: own }) => (own === undefined ? [] : [paper('inWords', { words: own })]));
-  const along = [...(opened?.accessories ?? []).map((one) => words.en.accessory[one]), opened?.otherAccessories ?? ''].filter(
+  const said = complaints
+    .flatMap(({ words: own }) => (own === undefined ? [] : [paper('inWords', { words: clipped(own) })]))
+    .slice(0, mostTexts);
+  const along = [...(opened?.accessories ?? []).map((one) => words.en.accessory[one]), clipped(opened?.otherAccessories ?? '')].filter(
     (one) => one !== '',
   );
   const seen = (opened?.condition ?? []).map((one) => words.en.condition[one]);

@@ -1,13 +1,24 @@
 /** A server app on a database of its own, copied from the migrated template. */
-import type { NewJobInput, EntryDraft } from '@veglia/contract';
+import { ownHeader, type NewJobInput, type EntryDraft } from '@veglia/contract';
 import type { Express } from 'express';
-import { pino } from 'pino';
+import { pino, type Logger } from 'pino';
+import request from 'supertest';
 import { v7 as uuidv7 } from 'uuid';
 import { Cluster } from '../../../../scripts/lib/cluster.mjs';
 import { inRoot } from '../../../../scripts/lib/paths.mjs';
 import { createApp } from '../../src/app.ts';
+import { hostsOf } from '../../src/http/hosts.ts';
 import { openStore } from '../../src/open.ts';
 import type { Store } from '../../src/store.ts';
+
+/** As a shop has it that is reached by a name of its own too. */
+export const testAddress = 'https://bench.example.org';
+export const testHosts = hostsOf([testAddress]);
+
+/** Requests as our own page sends them. */
+export function ask(app: Express): ReturnType<typeof request.agent> {
+  return request.agent(app).set(ownHeader, '1');
+}
 
 export const noon = new Date('2026-03-02T12:00:00.000Z');
 
@@ -28,7 +39,7 @@ export function testCluster(): Cluster {
   return cluster;
 }
 
-export async function openTestApp(options: { demo?: boolean } = {}): Promise<TestApp> {
+export async function openTestApp(options: { demo?: boolean; log?: Logger } = {}): Promise<TestApp> {
   const cluster = testCluster();
   const name = `test_${uuidv7().replaceAll('-', '')}`;
   cluster.createDatabase(name, 'veglia_template');
@@ -39,6 +50,7 @@ export async function openTestApp(options: { demo?: boolean } = {}): Promise<Tes
     port: 0,
     databaseUrl: appUrl,
     ownerUrl,
+    publicUrls: [],
     staticDir: undefined,
     packDir: inRoot('knowledge'),
     demoDir: options.demo ? inRoot('demo') : undefined,
@@ -46,7 +58,7 @@ export async function openTestApp(options: { demo?: boolean } = {}): Promise<Tes
   const store = await openStore(config, () => noon);
   const [first] = await store.models.people.findAll({ order: [['id', 'ASC']] });
   return {
-    app: createApp({ store, log: pino({ level: 'silent' }) }),
+    app: createApp({ store, log: options.log ?? pino({ level: 'silent' }), hosts: testHosts, ownAddress: () => testAddress }),
     store,
     appUrl,
     ownerUrl,
