@@ -26,6 +26,8 @@ export default defineConfig({
     launchOptions: { executablePath: process.env.VEGLIA_CHROMIUM ?? '/usr/bin/chromium' },
     // Recording every step costs half as long again: asked for (`--trace on`) where a failure is looked into.
     trace: 'off',
+    // Each page would fetch and keep the whole app again: where that is what is tested, the test allows it.
+    serviceWorkers: 'block',
     contextOptions: { reducedMotion: 'reduce' },
   },
 });

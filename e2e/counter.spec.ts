@@ -85,23 +85,26 @@ test('a draft survives a reload and a closed tab; with the server away it waits 
   await expect(again.getByLabel('Maker')).toHaveValue('');
 });
 
-test('jobs and what they need open without a server, once they were seen', async ({ page, app }) => {
-  const number = await takeIn(page, { symptoms: [/^Sound, black screen/], maker: 'Quorvane', family: 'Quorvane QK3' });
-  const odds = page.locator('[data-assembly="strips"] .odds');
-  const before = await odds.textContent();
-  await page.evaluate(async () => {
-    await navigator.serviceWorker.ready;
+test.describe('with the app kept in the browser', () => {
+  test.use({ serviceWorkers: 'allow' });
+  test('jobs and what they need open without a server, once they were seen', async ({ page, app }) => {
+    const number = await takeIn(page, { symptoms: [/^Sound, black screen/], maker: 'Quorvane', family: 'Quorvane QK3' });
+    const odds = page.locator('[data-assembly="strips"] .odds');
+    const before = await odds.textContent();
+    await page.evaluate(async () => {
+      await navigator.serviceWorker.ready;
+    });
+    await app.stopServer();
+    await page.getByRole('link', { name: 'Shelves' }).click();
+    await page.getByRole('link', { name: `Open job ${number}`, exact: true }).click();
+    await expect(page.getByTestId('not-reached')).toBeVisible();
+    await expect(odds).toHaveText(before ?? '?');
+    // And after a reload, by its address alone.
+    await page.reload();
+    await expect(odds).toHaveText(before ?? '?');
+    await app.startServer();
+    await expect(page.getByTestId('not-reached')).toHaveCount(0, { timeout: 20_000 });
   });
-  await app.stopServer();
-  await page.getByRole('link', { name: 'Shelves' }).click();
-  await page.getByRole('link', { name: `Open job ${number}`, exact: true }).click();
-  await expect(page.getByTestId('not-reached')).toBeVisible();
-  await expect(odds).toHaveText(before ?? '?');
-  // And after a reload, by its address alone.
-  await page.reload();
-  await expect(odds).toHaveText(before ?? '?');
-  await app.startServer();
-  await expect(page.getByTestId('not-reached')).toHaveCount(0, { timeout: 20_000 });
 });
 
 test('somebody who was here before is found while typing, and not written down twice', async ({ page, app }) => {

@@ -92,9 +92,11 @@ test('in a job: a reading moves the odds and is in the ledger; with a board out 
   await page.getByTestId('read-light').click();
   const injob = page.getByTestId('blink-in-job');
   await choose(page, 'Read with this unplugged', /^T-con/);
+  await expect(injob).toContainText('T-con');
   await injob.getByRole('tab', { name: 'Type it' }).click();
   await injob.getByLabel('What was seen').fill('3');
   await injob.getByText('Counted twice, the same').click();
+  await expect(injob.getByRole('checkbox')).toBeChecked();
   await injob.getByTestId('take').click();
   await expect(injob.getByTestId('compared')).toContainText('Code before: 6, repeats. Now: another one.');
   await expect(page.locator('[data-kind="test.answered"]')).toContainText('Another code');

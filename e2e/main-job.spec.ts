@@ -1,9 +1,9 @@
 /** The thinnest path through everything: counter, bench, close, shelves, and all of it there after a restart. */
-import { choose, answer, takeIn, verdictOf, walk } from './support/steps.ts';
+import { choose, answer, takeInByHand, verdictOf, walk } from './support/steps.ts';
 import { expect, test } from './support/app.ts';
 
 test('a set from the counter to a closed job survives a restart of server and database', async ({ page, app }) => {
-  const number = await takeIn(page, {
+  const number = await takeInByHand(page, {
     symptoms: [/^Sound, black screen/],
     words: 'It talks, but I see nothing.',
     maker: 'Quorvane',

@@ -21,14 +21,6 @@ async function check(name, args, options) {
   say(`== ${name}: ${code === 0 ? 'fine' : 'FAILED'} (${((Date.now() - started) / 1000).toFixed(1)} s)`);
 }
 
-/** One after the other in a row, the rows beside each other: each of these keeps one core busy. */
-const checkRows = (rows) =>
-  Promise.all(
-    rows.map(async (row) => {
-      for (const [name, args] of row) await check(name, args);
-    }),
-  );
-
 const typeChecks = [
   ['types of everything but the web app', [tool('typescript/bin/tsc'), '-p', '.']],
   ['types of core without Node and DOM', [tool('typescript/bin/tsc'), '-p', 'packages/core']],
@@ -77,39 +69,51 @@ const jest = (name, project, ...more) =>
 const build = () =>
   check('build of the web app', [tool('vite/bin/vite.js'), 'build', '--logLevel', 'warn'], { cwd: inRoot('packages/web') });
 
+/** Chromium and the built app are there; `projects` of playwright.config.ts. */
+async function playwright(name, file, args) {
+  await ensurePostgres();
+  const chromium = await ensureChromium();
+  await suite(
+    name,
+    file,
+    () => [tool('@playwright/test/cli.js'), 'test', ...args],
+    (report) => ({ PLAYWRIGHT_JSON_OUTPUT_NAME: report, VEGLIA_CHROMIUM: chromium }),
+    ({ stats }) => ({ passed: stats.expected, failed: stats.unexpected + stats.flaky, skipped: stats.skipped }),
+  );
+}
+
+async function checks(list) {
+  for (const [name, args] of list) await check(name, args);
+}
+async function server(...more) {
+  await ensurePostgres();
+  await jest('server tests', 'server', ...more);
+}
+async function crash() {
+  await ensurePostgres();
+  await check('crash test, 5 kills', [inRoot('scripts/crash.mjs'), '--times', '5']);
+}
+
 const parts = {
-  types: () => checkRows([typeChecks]),
-  lint: () => checkRows([lintChecks]),
+  /** The build writes the list of components that the web app's types are checked with. */
+  types: async () => (await build(), await checks(typeChecks)),
+  lint: () => checks(lintChecks),
   unit: () => jest('unit tests', 'unit'),
-  async server() {
-    await ensurePostgres();
-    await jest('server tests', 'server');
-  },
+  server: () => server(),
   /** Part of the server tests, to be run alone while something of the server is changed. */
-  async attacks() {
-    await ensurePostgres();
-    await jest('attacks', 'server', 'attacks');
-  },
+  attacks: () => server('attacks'),
   /** The fuzz of the API in full: `npm run bench:fuzz -- [REQUESTS] [SEED]`. */
-  async fuzz() {
-    await ensurePostgres();
-    await jest('fuzz of the API', 'server', 'test/fuzz.test');
-  },
-  async crash() {
-    await ensurePostgres();
-    await check('crash test, 5 kills', [inRoot('scripts/crash.mjs'), '--times', '5']);
-  },
-  async e2e() {
-    await ensurePostgres();
-    const chromium = await ensureChromium();
+  fuzz: () => server('test/fuzz.test'),
+  crash,
+  e2e: async () => (await build(), await playwright('end-to-end tests', 'e2e.json', [])),
+  /** Each part on both cores, one after the other: two parts beside each other take longer, and screens then miss their time. */
+  async all() {
     await build();
-    await suite(
-      'end-to-end tests',
-      'e2e.json',
-      () => [tool('@playwright/test/cli.js'), 'test'],
-      (report) => ({ PLAYWRIGHT_JSON_OUTPUT_NAME: report, VEGLIA_CHROMIUM: chromium }),
-      ({ stats }) => ({ passed: stats.expected, failed: stats.unexpected + stats.flaky, skipped: stats.skipped }),
-    );
+    await Promise.all([checks(typeChecks), checks(lintChecks)]);
+    await jest('unit tests', 'unit');
+    await server();
+    await crash();
+    await playwright('end-to-end tests', 'e2e.json', []);
   },
 };
 
@@ -123,12 +127,7 @@ await runMain(async () => {
     await installPackages();
     rmSync(reports, { recursive: true, force: true });
     mkdirSync(reports, { recursive: true });
-    // The build writes the list of components that the web app's types are checked with.
-    if (wanted.length === 0 || wanted.includes('types')) await build();
-    const names = wanted.length > 0 ? wanted : Object.keys(parts).filter((name) => name !== 'attacks' && name !== 'fuzz');
-    const together = names.includes('types') && names.includes('lint');
-    if (together) await checkRows([typeChecks, lintChecks]);
-    for (const name of names) if (!together || !['types', 'lint'].includes(name)) await parts[name]();
+    for (const name of wanted.length > 0 ? wanted : ['all']) await parts[name]();
   } catch (error) {
     console.error(error instanceof Error ? error.message : error);
     totals.failed += 1;

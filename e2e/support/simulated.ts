@@ -1,12 +1,8 @@
 /** A simulated set on the bench: what it shows is answered by keys, until an assembly is proven. */
-import { readPackFolder } from '@veglia/contract/node';
-import { compilePack } from '@veglia/core';
 import { SimulatedSet } from '@veglia/simulators';
 import { expect, type Page } from '@playwright/test';
-import { v7 as uuidv7 } from 'uuid';
-import { inRoot } from '../../scripts/lib/paths.mjs';
 import type { RunningApp } from './app.ts';
-import { walk } from './steps.ts';
+import { book, seedJob, walk } from './steps.ts';
 
 export interface Broken {
   readonly layout: string;
@@ -26,7 +22,6 @@ export const layouts: readonly Broken[] = [
   { layout: 'plasma', fault: 'power.rails-dead', assembly: 'power' },
 ];
 
-const compiled = compilePack(await readPackFolder(inRoot('knowledge')));
 /** A set that wants more answers than this is not being narrowed down. */
 const mostAnswers = 14;
 
@@ -39,29 +34,16 @@ export interface Worked {
 
 /** `reload`: the page is loaded anew before every answer, and has to show what it showed. */
 export async function workToProof(page: Page, app: RunningApp, { layout, fault }: Broken, { reload = false } = {}): Promise<Worked> {
-  const family = compiled.pack.families.find((one) => one.layouts.includes(layout));
-  const drawn = compiled.layouts.get(layout);
+  const family = book.pack.families.find((one) => one.layouts.includes(layout));
+  const drawn = book.layouts.get(layout);
   if (!drawn || !family) throw new RangeError(layout);
   const set = new SimulatedSet({ layout: drawn, family, faults: [fault], seed: 5 });
   const complaint = set.complaint();
   if (complaint === undefined) throw new RangeError(fault);
-  const [person] = ((await (await page.request.get(`${app.address}/api/people`)).json()) as { people: { id: string }[] }).people;
-  const id = uuidv7();
-  const draft = (body: object) => ({ id: uuidv7(), at: new Date().toISOString(), basedOn: 0, body });
-  const taken = await page.request.post(`${app.address}/api/jobs`, {
-    headers: { 'x-veglia': '1' },
-    data: {
-      id,
-      by: person?.id,
-      customer: null,
-      plate: { maker: family.maker, model: family.models[0] ?? '', serial: '' },
-      entries: [
-        draft({ kind: 'job.opened', v: 2, set: { layout, family: family.id } }),
-        draft({ kind: 'symptom.reported', v: 2, symptoms: [complaint] }),
-      ],
-    },
-  });
-  expect(taken.status()).toBe(201);
+  const { id } = await seedJob(page, { customer: null, plate: { maker: family.maker, model: family.models[0] ?? '', serial: '' } }, [
+    { kind: 'job.opened', v: 2, set: { layout, family: family.id } },
+    { kind: 'symptom.reported', v: 2, symptoms: [complaint] },
+  ]);
   await page.goto(`/jobs/${id}`);
   const panel = page.getByTestId('next');
   await expect(panel).toBeVisible();
@@ -86,7 +68,7 @@ export async function workToProof(page: Page, app: RunningApp, { layout, fault }
   for (; (await proven.count()) === 0 && answers < mostAnswers; answers += 1) {
     const step = (await panel.getAttribute('data-step')) ?? '';
     const of = (await panel.getAttribute('data-of')) ?? undefined;
-    const test = compiled.tests.get(step);
+    const test = book.tests.get(step);
     if (!test) throw new Error(`the bench asks for ${step}, which is no test`);
     if ((await page.getByTestId('read-cautions').count()) > 0) {
       await page.keyboard.press('c');

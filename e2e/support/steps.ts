@@ -1,5 +1,10 @@
 /** What a technician does, in a few words. */
+import { ownHeader, type NewJobInput } from '@veglia/contract';
+import { readPackFolder } from '@veglia/contract/node';
+import { compilePack } from '@veglia/core';
 import { expect, type Page } from '@playwright/test';
+import { v7 as uuidv7 } from 'uuid';
+import { inRoot } from '../../scripts/lib/paths.mjs';
 
 export interface Intake {
   readonly symptoms: readonly RegExp[];
@@ -44,8 +49,51 @@ export async function fillIntake(page: Page, intake: Intake): Promise<void> {
   else await page.getByLabel('Name', { exact: true }).fill(intake.customer);
 }
 
-/** Takes a set in and opens it on the bench; returns the job's number. */
-export async function takeIn(page: Page, intake: Intake): Promise<string> {
+/** The shipped book: what the screens name is found in it. */
+export const book = compilePack(await readPackFolder(inRoot('knowledge')));
+
+/** Stores a job as the app would, without its screens; returns its id. */
+export async function seedJob(
+  page: Page,
+  body: Omit<NewJobInput, 'id' | 'by' | 'entries'>,
+  bodies: readonly object[],
+): Promise<{ id: string; number: number }> {
+  const { people } = (await (await page.request.get('/api/people')).json()) as { people: { id: string }[] };
+  const id = uuidv7();
+  const entries = bodies.map((one) => ({ id: uuidv7(), at: new Date().toISOString(), basedOn: 0, body: one }));
+  const reply = await page.request.post('/api/jobs', { headers: { [ownHeader]: '1' }, data: { id, by: people[0]?.id, ...body, entries } });
+  expect([reply.status(), await reply.text()]).toEqual([201, expect.any(String)]);
+  return { id, number: ((await reply.json()) as { number: number }).number };
+}
+
+/** A job on the bench, stored by the API; returns its number. Counter tests go by the screen: `takeInByHand`. */
+export async function takeIn(page: Page, intake: Omit<Intake, 'blink'>): Promise<string> {
+  const { pack } = book;
+  const layoutId = pack.layouts.find(({ name }) => name.en === intake.layout)?.id;
+  const family = pack.families.find(
+    ({ maker, models }) => intake.family === `${maker} ${models[0] ?? ''}` || intake.family?.startsWith(`${maker} `),
+  );
+  const layout =
+    layoutId ?? (family ? { odds: Object.fromEntries(family.layouts.map((one) => [one, 1 / family.layouts.length])) } : { odds: {} });
+  const symptoms = intake.symptoms.map((wanted) => pack.symptoms.find(({ name }) => wanted.test(name.en))?.id);
+  const { id, number } = await seedJob(
+    page,
+    {
+      customer: intake.customer === undefined ? null : { name: intake.customer, contact: '' },
+      plate: { maker: intake.maker ?? 'unknown', model: intake.model ?? '', serial: '' },
+    },
+    [
+      { kind: 'job.opened', v: 2, set: { layout, ...(family ? { family: family.id } : {}) } },
+      { kind: 'symptom.reported', v: 2, symptoms, ...(intake.words === undefined ? {} : { words: intake.words }) },
+    ],
+  );
+  await page.goto(`/jobs/${id}`);
+  await expect(page.getByTestId('next')).toBeVisible();
+  return String(number);
+}
+
+/** Takes a set in at the Counter and opens it on the bench; returns the job's number. */
+export async function takeInByHand(page: Page, intake: Intake): Promise<string> {
   await page.goto('/jobs/new');
   await fillIntake(page, intake);
   await page.getByTestId('save').click();

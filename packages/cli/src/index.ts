@@ -1,1 +1,1 @@
-export { exitCodes, main } from './main.ts';
+export { exitCodes, main, run, type Io } from './main.ts';

@@ -1,4 +1,4 @@
-import { execFileSync, spawnSync } from 'node:child_process';
+import { execFileSync } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
@@ -6,6 +6,7 @@ import { fileURLToPath } from 'node:url';
 import { afterAll, describe, expect, test } from '@jest/globals';
 import { packSchema, caseFileSchema } from '@veglia/core';
 import { z } from 'zod';
+import { run } from './main.ts';
 
 const bin = fileURLToPath(new URL('../bin/veglia.js', import.meta.url));
 const folder = mkdtempSync(path.join(os.tmpdir(), 'veglia-cli-'));
@@ -15,12 +16,10 @@ const file = (name: string, content: unknown): string => {
   writeFileSync(full, typeof content === 'string' ? content : JSON.stringify(content));
   return full;
 };
-function veglia(...args: string[]): { code: number | null; out: string; err: string } {
-  const { status, stdout, stderr } = spawnSync(process.execPath, [bin, ...args], {
-    encoding: 'utf8',
-    env: { ...process.env, NODE_OPTIONS: '' },
-  });
-  return { code: status, out: stdout, err: stderr };
+async function veglia(...args: string[]): Promise<{ code: number; out: string; err: string }> {
+  const [out, err]: [string[], string[]] = [[], []];
+  const code = await run(args, { out: (text) => void out.push(text), err: (text) => void err.push(text) });
+  return { code, out: out.join(''), err: err.join('') };
 }
 const json = (out: string): Record<string, unknown> => JSON.parse(out) as Record<string, unknown>;
 const dark = {
@@ -35,29 +34,29 @@ const dark = {
 };
 
 describe('veglia pack', () => {
-  test('check: the shipped pack is fine', () => {
-    const { code, out } = veglia('pack', 'check');
+  test('check: the shipped pack is fine', async () => {
+    const { code, out } = await veglia('pack', 'check');
     expect(code).toBe(0);
     expect(json(out)).toMatchObject({ ok: true, problems: [], layouts: 7 });
   });
 
-  test('check: a spoilt document lists all its problems, each with a sentence, and ends with 1', () => {
-    const { code, out } = veglia('pack', 'check', file('spoilt.json', { format: 'veglia-pack', version: 1, title: { en: 'x' } }));
+  test('check: a spoilt document lists all its problems, each with a sentence, and ends with 1', async () => {
+    const { code, out } = await veglia('pack', 'check', file('spoilt.json', { format: 'veglia-pack', version: 1, title: { en: 'x' } }));
     expect(code).toBe(1);
     const { problems } = json(out) as { problems: { where: string; sentence: string }[] };
     expect(problems.map((one) => one.where)).toEqual(expect.arrayContaining(['pack.scale', 'pack.tests', 'pack.faults']));
     for (const one of problems) expect(one.sentence).toContain(one.where);
   });
 
-  test('schema: JSON Schema of what check takes', () => {
-    expect(json(veglia('pack', 'schema').out)).toEqual(JSON.parse(JSON.stringify(z.toJSONSchema(packSchema))));
-    expect(json(veglia('case', 'schema').out)).toEqual(JSON.parse(JSON.stringify(z.toJSONSchema(caseFileSchema))));
+  test('schema: JSON Schema of what check takes', async () => {
+    expect(json((await veglia('pack', 'schema')).out)).toEqual(JSON.parse(JSON.stringify(z.toJSONSchema(packSchema))));
+    expect(json((await veglia('case', 'schema')).out)).toEqual(JSON.parse(JSON.stringify(z.toJSONSchema(caseFileSchema))));
   });
 });
 
 describe('veglia case', () => {
-  test('fold: odds, verdicts, reasons, state, doubts, next steps and what was not used', () => {
-    const { code, out } = veglia('case', 'fold', file('dark.json', dark));
+  test('fold: odds, verdicts, reasons, state, doubts, next steps and what was not used', async () => {
+    const { code, out } = await veglia('case', 'fold', file('dark.json', dark));
     expect(code).toBe(0);
     expect(json(out)).toMatchObject({
       engine: expect.stringMatching(/^veglia-core/) as unknown,
@@ -88,16 +87,16 @@ describe('veglia case', () => {
     expect(json(out)).toMatchObject({ set: { stageId: 'back-off' } });
   });
 
-  test('next: the policy and how many', () => {
+  test('next: the policy and how many', async () => {
     const name = file('dark.json', dark);
-    const information = json(veglia('case', 'next', name, '--top', '2', '--policy', 'information').out) as {
+    const information = json((await veglia('case', 'next', name, '--top', '2', '--policy', 'information')).out) as {
       next: { because: { code: string; sentence: string } }[];
     };
     expect(information.next).toHaveLength(2);
     expect(information.next[0]?.because.sentence).toMatch(/about \d+ % of the doubt goes in \d+ min/);
-    const cost = json(veglia('case', 'next', name).out) as typeof information;
+    const cost = json((await veglia('case', 'next', name)).out) as typeof information;
     expect(cost.next[0]?.because.sentence).toMatch(/^Cheapest way on: saves about .* EUR of the .* EUR/);
-    const fixed = json(veglia('case', 'next', name, '--policy', 'fixed').out) as { next: { because: { code: string } }[] };
+    const fixed = json((await veglia('case', 'next', name, '--policy', 'fixed')).out) as { next: { because: { code: string } }[] };
     expect(fixed.next[0]?.because.code).toBe('list-order');
   });
 
@@ -105,8 +104,8 @@ describe('veglia case', () => {
     ['a file that is not there', path.join(folder, 'none.json'), 'not-readable'],
     ['a file that is no JSON', file('half.json', '{"format":'), 'not-json'],
     ['a case for another pack', file('other.json', { ...dark, pack: { hash: 'f'.repeat(64) } }), 'pack-hash-differs'],
-  ])('%s ends with 1 and says why', (_, name, problem) => {
-    const { code, out } = veglia('case', 'fold', name);
+  ])('%s ends with 1 and says why', async (_, name, problem) => {
+    const { code, out } = await veglia('case', 'fold', name);
     expect(code).toBe(1);
     expect(json(out)).toMatchObject({ ok: false, problems: [{ code: problem }] });
   });
@@ -119,8 +118,8 @@ test.each([
   [['case', 'fold']],
   [['case', 'next', 'x.json', '--top', 'many']],
   [['case', 'next', 'x.json', '--policy', 'wild']],
-])('a wrong call (%j) ends with 2 and prints no JSON', (args) => {
-  const { code, out } = veglia(...args);
+])('a wrong call (%j) ends with 2 and prints no JSON', async (args) => {
+  const { code, out } = await veglia(...args);
   expect(code).toBe(2);
   expect(out).toBe('');
 });
@@ -138,8 +137,8 @@ describe('veglia blink', () => {
     return `time_s,level\n${lines.join('\n')}\n`;
   })();
 
-  test('prints the reading, what else it may be, how many cycles agree and what to do', () => {
-    const { code, out } = veglia('blink', file('trace.csv', trace));
+  test('prints the reading, what else it may be, how many cycles agree and what to do', async () => {
+    const { code, out } = await veglia('blink', file('trace.csv', trace));
     expect(code).toBe(0);
     expect(json(out)).toMatchObject({ reading: { groups: [3, 2], colour: null, after: 'repeats', sure: true }, kind: 'code' });
     const { cycles, advice, alternatives } = json(out) as {
@@ -152,8 +151,8 @@ describe('veglia blink', () => {
     for (const one of alternatives) expect(one.odds).toBeLessThan(0.05);
   });
 
-  test('with a family: its row, or the nearest with their odds', () => {
-    const table = json(veglia('blink', file('trace.csv', trace), '--family', 'brunvik.pd').out).table as {
+  test('with a family: its row, or the nearest with their odds', async () => {
+    const table = json((await veglia('blink', file('trace.csv', trace), '--family', 'brunvik.pd')).out).table as {
       known: boolean;
       codes: { odds: number }[];
     };
@@ -161,16 +160,16 @@ describe('veglia blink', () => {
     expect(table.codes.length).toBeGreaterThan(0);
   });
 
-  test('a light that doesn’t change is no reading and no error; a file that is no trace is refused by row', () => {
+  test('a light that doesn’t change is no reading and no error; a file that is no trace is refused by row', async () => {
     const still = `time_s,level\n${Array.from({ length: 300 }, (_, i) => `${i / 30},${5 + Math.sin(i * i)}`).join('\n')}\n`;
-    expect(json(veglia('blink', file('still.csv', still)).out)).toMatchObject({ reading: null, cycles: 0 });
-    const { code, out } = veglia('blink', file('bad.csv', 'time_s,level\n0,1\n1,x\n'));
+    expect(json((await veglia('blink', file('still.csv', still))).out)).toMatchObject({ reading: null, cycles: 0 });
+    const { code, out } = await veglia('blink', file('bad.csv', 'time_s,level\n0,1\n1,x\n'));
     expect(code).toBe(1);
     expect(json(out).problems).toEqual([expect.objectContaining({ where: expect.stringContaining('row 2') as unknown })]);
-    expect(veglia('blink', file('trace.csv', trace), '--family', 'no.one').code).toBe(1);
+    expect((await veglia('blink', file('trace.csv', trace), '--family', 'no.one')).code).toBe(1);
   });
 
-  test('blink-table check: fine ones are counted, spoilt ones told by row', () => {
+  test('blink-table check: fine ones are counted, spoilt ones told by row', async () => {
     const row = {
       id: 'nine',
       groups: [9],
@@ -181,15 +180,15 @@ describe('veglia blink', () => {
       by: 'me',
     };
     const table = (codes: object[]): object => ({ format: 'veglia-blink-table', version: 1, family: 'quorvane.qk3', codes });
-    expect(json(veglia('blink-table', 'check', file('table.json', table([row]))).out)).toMatchObject({ ok: true, rows: 1 });
-    const spoilt = veglia('blink-table', 'check', file('twice.json', table([row, { ...row, id: 'b' }])));
+    expect(json((await veglia('blink-table', 'check', file('table.json', table([row])))).out)).toMatchObject({ ok: true, rows: 1 });
+    const spoilt = await veglia('blink-table', 'check', file('twice.json', table([row, { ...row, id: 'b' }])));
     expect(spoilt.code).toBe(1);
     expect(json(spoilt.out).problems).toEqual([expect.objectContaining({ code: 'duplicate-id', where: 'row 2 (b)' })]);
     const csv = 'id,groups,meaning,suspects,source,date,by\nnine,9,x,strips=often,cover,2026-01-01,me\n';
-    expect(json(veglia('blink-table', 'check', file('table.csv', csv), '--family', 'quorvane.qk3').out)).toMatchObject({
+    expect(json((await veglia('blink-table', 'check', file('table.csv', csv), '--family', 'quorvane.qk3')).out)).toMatchObject({
       ok: true,
       rows: 1,
     });
-    expect(veglia('blink-table', 'check', file('table.csv', csv)).code).toBe(1);
+    expect((await veglia('blink-table', 'check', file('table.csv', csv))).code).toBe(1);
   });
 });

@@ -25,7 +25,17 @@ import { simulate, type SimulateOptions } from './simulate.ts';
 
 export const exitCodes = { fine: 0, wrongInput: 1, wrongCall: 2 } as const;
 
-const print = (value: unknown): void => void process.stdout.write(`${JSON.stringify(value, null, 2)}\n`);
+/** Where a call's words go. */
+export interface Io {
+  out(text: string): void;
+  err(text: string): void;
+}
+const processIo: Io = { out: (text) => void process.stdout.write(text), err: (text) => void process.stderr.write(text) };
+type Print = (value: unknown) => void;
+const printTo =
+  (io: Io): Print =>
+  (value) =>
+    io.out(`${JSON.stringify(value, null, 2)}\n`);
 const told = (problems: readonly Problem[]): object[] =>
   problems.map((problem) => ({ ...problem, sentence: problemSentence(problem, words.en) }));
 
@@ -64,7 +74,8 @@ interface CaseOptions {
   readonly top?: number;
 }
 
-function program(): Command {
+function program(io: Io): Command {
+  const print = printTo(io);
   const veglia = new Command('veglia').description('Veglia from the command line: packs and case files, JSON in and out.');
   const pack = veglia.command('pack').description('knowledge packs');
   pack
@@ -189,18 +200,22 @@ function program(): Command {
       print(checkTable(await readText(file), file, options.family, compiled));
     });
 
-  for (const command of [veglia, tables, pack, cases, ...tables.commands, ...pack.commands, ...cases.commands]) command.exitOverride();
+  for (const command of [veglia, tables, pack, cases, ...tables.commands, ...pack.commands, ...cases.commands])
+    command.exitOverride().configureOutput({ writeOut: (text) => io.out(text), writeErr: (text) => io.err(text) });
   return veglia;
 }
 
-/** Runs one call; resolves to its exit code. */
-export async function main(args: readonly string[]): Promise<number> {
+/** Runs one call on this process's own streams; resolves to its exit code. */
+export const main = (args: readonly string[]): Promise<number> => run(args, processIo);
+
+/** Runs one call, its words to `io`; resolves to its exit code. */
+export async function run(args: readonly string[], io: Io): Promise<number> {
   try {
-    await program().parseAsync(args, { from: 'user' });
+    await program(io).parseAsync(args, { from: 'user' });
     return exitCodes.fine;
   } catch (error) {
     if (error instanceof InputRefused) {
-      print({ ok: false, problems: told(error.problems) });
+      printTo(io)({ ok: false, problems: told(error.problems) });
       return exitCodes.wrongInput;
     }
     // Commander has written what is wrong, or the help that was asked for.

@@ -62,7 +62,7 @@ describe('npm run demo', () => {
     const at = '2026-03-02T12:00:00.000Z';
     const taken = await fetch(`${first.address}api/jobs`, {
       method: 'POST',
-      headers: { 'content-type': 'application/json' },
+      headers: { 'content-type': 'application/json', 'x-veglia': '1' },
       body: JSON.stringify({
         id: '0192f000-0000-7000-8000-0000000000b1',
         by: people[0]?.id,

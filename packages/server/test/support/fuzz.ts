@@ -110,20 +110,21 @@ export async function fuzz(app: Express, known: string[], n: number, seed: numbe
   for (let at = 0; at < n; at += 1) {
     const { path, method, operation } = operations[at % operations.length] ?? { path: '/', method: 'get', operation: {} };
     const schema = operation.requestBody?.content['application/json'].schema;
-    const [values, body] = fc.sample(
+    const [sample] = fc.sample(
       fc.tuple(
         fc.tuple(...(operation.parameters ?? []).map((one) => valueOf(one.schema, known))),
         schema ? valueOf(withBodies(schema), known) : fc.constant(undefined),
       ),
       { numRuns: 1, seed: seed * 1_000_003 + at },
-    )[0] as [unknown[], unknown];
+    );
+    const [values, body]: readonly unknown[] = sample as unknown as unknown[];
     const part = (value: unknown): string =>
       typeof value === 'string' ? encodeURIComponent(value.replace(/\p{Surrogate}/gu, '')) : encodeURIComponent(JSON.stringify(value));
     let target = path;
     const query: string[] = [];
     (operation.parameters ?? []).forEach((one, index) => {
-      if (one.in === 'path') target = target.replace(`{${one.name}}`, part(values[index]) || '-');
-      else query.push(`${one.name}=${part(values[index])}`);
+      if (one.in === 'path') target = target.replace(`{${one.name}}`, part((values as unknown[])[index]) || '-');
+      else query.push(`${one.name}=${part((values as unknown[])[index])}`);
     });
     if (query.length > 0) target += `?${query.join('&')}`;
     const asked = ask(app)[method as 'get' | 'post' | 'put'](target);
@@ -133,7 +134,9 @@ export async function fuzz(app: Express, known: string[], n: number, seed: numbe
         : path.includes('photos')
           ? asked.set('content-type', 'image/png').send(Buffer.from(JSON.stringify(values)))
           : asked.set('content-type', 'application/json').send(JSON.stringify(body) ?? '');
-    const { status, body: reply } = await sent;
+    const answer = await sent;
+    const { status } = answer;
+    const reply: unknown = answer.body;
     answered.push({ request: `${method} ${target}`, body, status, reply });
     const made = (reply as { id?: unknown } | null)?.id;
     if (status === 201 && typeof made === 'string' && known.length < 40) known.push(made);
