@@ -1,5 +1,5 @@
 /** Files in, or a refusal with every problem. */
-import { readFile, stat } from 'node:fs/promises';
+import { readdir, readFile, stat } from 'node:fs/promises';
 import path from 'node:path';
 import { text as textOf } from 'node:stream/consumers';
 import { fileURLToPath } from 'node:url';
@@ -11,10 +11,13 @@ import {
   InputRefused,
   parseCase,
   parsePack,
+  parseReferenceCases,
   type CompiledPack,
   type Pack,
   type ReadCase,
+  type ReferenceCase,
 } from '@veglia/core';
+import { z } from 'zod';
 
 export const shippedPackFolder = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '../../../knowledge');
 
@@ -51,6 +54,21 @@ function checked(pack: Pack): CompiledPack {
 /** A checked pack ready for arithmetic. */
 export async function readCompiled(source: string): Promise<{ compiled: CompiledPack }> {
   return { compiled: checked(await readPack(source)) };
+}
+
+export const shippedCasesFolder = path.join(shippedPackFolder, 'reference-cases');
+/** Beside a folder's cases: names of the expectations that are known not to hold. */
+const missesFile = 'known-misses.json';
+
+/** Reference cases of a file, or of every JSON file in a folder. */
+export async function readReferenceCases(source: string): Promise<{ cases: ReferenceCase[]; knownMisses: ReadonlySet<string> }> {
+  const names = await readdir(source).catch(() => undefined);
+  if (names === undefined)
+    return { cases: parseReferenceCases([{ name: source, document: await readJson(source) }]), knownMisses: new Set() };
+  const files = names.filter((name) => name.endsWith('.json') && name !== missesFile).sort();
+  const documents = await Promise.all(files.map(async (name) => ({ name, document: await readJson(path.join(source, name)) })));
+  const misses = names.includes(missesFile) ? z.array(z.string()).safeParse(await readJson(path.join(source, missesFile))).data : [];
+  return { cases: parseReferenceCases(documents), knownMisses: new Set(misses) };
 }
 
 /** A case with the pack it is to be folded with: its own inline one, else `packSource`, whose hash must be the one it names. */

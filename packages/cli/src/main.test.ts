@@ -192,3 +192,30 @@ describe('veglia blink', () => {
     expect((await veglia('blink-table', 'check', file('table.csv', csv))).code).toBe(1);
   });
 });
+
+describe('veglia case check', () => {
+  const told = (id: string, expectation: object) =>
+    file(`${id}.json`, {
+      format: 'veglia-told',
+      version: 1,
+      source: 'ours',
+      cases: [{ id, story: 'x', set: dark.set, entries: dark.entries.slice(0, 2), expect: [{ ...expectation, because: 'so' }] }],
+    });
+
+  test('holds reference cases against the pack: what holds is counted, what fails is told and ends with 1', async () => {
+    const good = await veglia('case', 'check', told('lit', { what: 'odds', of: ['strips'], max: 0.5 }));
+    expect(good.code).toBe(0);
+    expect(json(good.out)).toMatchObject({ ok: true, cases: 1, expectations: 1, hold: 1, failed: [] });
+    const bad = await veglia('case', 'check', told('wrong', { what: 'verdict', of: 'strips', is: 'proven' }));
+    expect(bad.code).toBe(1);
+    expect(json(bad.out)).toMatchObject({
+      ok: false,
+      unlisted: 1,
+      failed: [{ case: 'wrong', asked: 'verdict strips is proven', known: false }],
+    });
+  });
+
+  test('a file that holds no cases is refused', async () => {
+    expect((await veglia('case', 'check', file('none.json', { format: 'veglia-told', version: 1, source: 'x', cases: [] }))).code).toBe(1);
+  });
+});

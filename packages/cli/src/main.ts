@@ -7,6 +7,8 @@ import {
   foldCase,
   hashPack,
   InputRefused,
+  judgeCase,
+  missName,
   packSchema,
   policies,
   type CaseFold,
@@ -17,7 +19,7 @@ import {
 import { smallModel } from '@veglia/simulators';
 import { Command, CommanderError, InvalidArgumentError, Option } from 'commander';
 import { z } from 'zod';
-import { readCase, readCompiled, readPack, shippedPackFolder } from './input.ts';
+import { readCase, readCompiled, readPack, readReferenceCases, shippedCasesFolder, shippedPackFolder } from './input.ts';
 import { packReport, usualPlays } from './packReport.ts';
 import { checkTable, familyNamed, readBlink, readText } from './blink.ts';
 import { plainModel } from './plainModel.ts';
@@ -140,6 +142,27 @@ function program(io: Io): Command {
       print({ engine: fold.engine, pack: fold.pack, policy: options.policy, next, before });
     });
   cases
+    .command('check')
+    .description('hold reference cases against the pack (a file, or a folder of them): every expectation that fails, with what was found')
+    .argument('[source]', 'file or folder', shippedCasesFolder)
+    .addOption(packOption())
+    .action(async (source: string, options: { pack: string }) => {
+      const read = await readReferenceCases(source);
+      const { compiled } = await readCompiled(options.pack);
+      const judged = read.cases.flatMap((one) => judgeCase(one, compiled));
+      const failed = judged.filter((one) => !one.holds).map((one) => ({ ...one, known: read.knownMisses.has(missName(one)) }));
+      const unlisted = failed.filter(({ known }) => !known).length;
+      print({
+        ok: unlisted === 0,
+        cases: read.cases.length,
+        expectations: judged.length,
+        hold: judged.length - failed.length,
+        unlisted,
+        failed,
+      });
+      if (unlisted > 0) throw new CommanderError(exitCodes.wrongInput, 'veglia.missed', '');
+    });
+  cases
     .command('schema')
     .description('JSON Schema of a case file')
     .action(() => print(z.toJSONSchema(caseFileSchema)));
@@ -219,7 +242,10 @@ export async function run(args: readonly string[], io: Io): Promise<number> {
       return exitCodes.wrongInput;
     }
     // Commander has written what is wrong, or the help that was asked for.
-    if (error instanceof CommanderError) return error.exitCode === 0 ? exitCodes.fine : exitCodes.wrongCall;
+    if (error instanceof CommanderError) {
+      if (error.code === 'veglia.missed') return exitCodes.wrongInput;
+      return error.exitCode === 0 ? exitCodes.fine : exitCodes.wrongCall;
+    }
     throw error;
   }
 }

@@ -251,3 +251,12 @@ export {
   type WalkMove,
 } from './safety/index.ts';
 export { bestPlan, minutesUntil, planDay, type DayPlan, type PlannedSet, type PlannedStep, type Slot } from './planner/index.ts';
+export {
+  expectationSchema,
+  judgeCase,
+  missName,
+  parseReferenceCases,
+  referenceCaseSchema,
+  referenceFileSchema,
+} from './reference/index.ts';
+export type { Expectation, Judged, ReferenceCase } from './reference/index.ts';

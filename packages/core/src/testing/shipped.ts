@@ -5,14 +5,14 @@ import { fileURLToPath } from 'node:url';
 import { assemblePack, compilePack, type CompiledPack, type Pack, type PackFile } from '../knowledge/index.ts';
 import { parseCase, type CaseInput } from '../ledger/index.ts';
 
-const folder = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '../../../../knowledge');
+export const knowledgeFolder = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '../../../../knowledge');
 
 export function shippedFiles(): PackFile[] {
-  return readdirSync(folder, { recursive: true, withFileTypes: true })
+  return readdirSync(knowledgeFolder, { recursive: true, withFileTypes: true })
     .filter((entry) => entry.isFile())
     .map((entry) => {
       const full = path.join(entry.parentPath, entry.name);
-      return { path: path.relative(folder, full).split(path.sep).join('/'), text: readFileSync(full, 'utf8') };
+      return { path: path.relative(knowledgeFolder, full).split(path.sep).join('/'), text: readFileSync(full, 'utf8') };
     });
 }
 
