@@ -12,6 +12,7 @@ export const shopSettingsSchema = z.strictObject({
   rateMinorPerHour: settingsSchema.shape.rateMinorPerHour,
   waitShare: settingsSchema.shape.waitShare,
   wrongPartMinor: settingsSchema.shape.wrongPartMinor,
+  wrongPartShare: settingsSchema.shape.wrongPartShare,
   newSetMinor: settingsSchema.shape.newSetMinor,
   /** What looking at a set costs, repaired or not. */
   checkFeeMinor: z.number().int().min(0).max(10_000_000),
@@ -40,7 +41,8 @@ export const usualShopSettings: ShopSettings = {
   currency: 'EUR',
   rateMinorPerHour: 4800,
   waitShare: 0.2,
-  wrongPartMinor: 0,
+  wrongPartMinor: 6000,
+  wrongPartShare: 0.15,
   newSetMinor: 42_000,
   checkFeeMinor: 2500,
   mainsVolts: 230,
@@ -68,12 +70,13 @@ export type ShopChange = z.infer<typeof shopChangeSchema>;
 
 /** The part of it that a case is folded with. */
 export function jobSettings(shop: ShopSettings): Settings {
-  const { currency, rateMinorPerHour, waitShare, wrongPartMinor, newSetMinor, tools, schools } = shop;
+  const { currency, rateMinorPerHour, waitShare, wrongPartMinor, wrongPartShare, newSetMinor, tools, schools } = shop;
   return {
     currency,
     rateMinorPerHour,
     waitShare,
     wrongPartMinor,
+    wrongPartShare,
     newSetMinor,
     ...(tools === null ? {} : { tools }),
     ...(Object.keys(schools).length === 0 ? {} : { schools }),

@@ -52,6 +52,10 @@ export const en: Words = {
   },
   reason: {
     'code-first': 'Read the blink code before anything heats, swaps, resets or cleans: it may not come back.',
+    'outside-first': 'No screw and {minutes} min: tells about {share} of what is open, so it comes before the cover does.',
+    'crack-ends-repair':
+      'The glass is cracked. A panel costs most of a new set, so the repair ends here unless the customer decides otherwise.',
+    'panel-question': 'It is the panel. A new one costs about {toEnd} fitted: a question for the customer, not an order.',
     'needed-for-proof': '{of} is likely, but this is missing before it may be called proven.',
     'most-bits-per-minute': 'Tells most for its time: about {share} of the doubt goes in {minutes} min.',
     'list-order': 'Number {position} on the fixed list for this layout.',
@@ -71,6 +75,8 @@ export const en: Words = {
     'code-cant-wait': 'Before “{other}”: that may go by any step, this code may be gone after it.',
     'split-before-part': 'Before “{other}”: it settles what the verdict still rests on.',
     'saves-more-for-its-price': 'Before “{other}”: it saves {mine} for each {unit} it costs, that one {theirs}.',
+    'outside-before-inside': 'Before “{other}”: it takes {minutes} min and no screw.',
+    'tells-before-part': 'Before “{other}”: no part is bought unproven while a test of {minutes} min may spare it.',
     'test-before-part': 'Before “{other}”: testing first makes the way to the end about {saves} cheaper than beginning with that.',
     'part-before-test':
       'Before “{other}”: where it cures ({chance}), that test is spared, and this costs less than what the test would save.',

@@ -13,6 +13,8 @@ export interface TestValue {
   readonly cost: number;
   /** What it takes off the expected cost to the end, its own cost not counted; at least 0. */
   readonly saves: number;
+  /** Saving for its cost, shifted by preference: what pays is ordered by it. */
+  readonly rate: number;
 }
 
 /** Value of each open test from here; `plan` is that of the standing. All weighed by what the odds sum to. */
@@ -26,14 +28,16 @@ export function testValues(model: DecisionModel, at: Standing, plan: RepairPlan)
     let after = 0;
     for (const row of test.outcomes) after += planCost(model, at.odds, stage, at.repairsDone, row);
     // An answer may always be ignored, and an opened set only makes what follows cheaper.
-    values.push({ index, cost: (test.cost + way) * total, saves: Math.max(0, plan.cost - after) });
+    const cost = (test.cost + way) * total;
+    const saves = Math.max(0, plan.cost - after);
+    values.push({ index, cost, saves, rate: saves / cost / (test.preference ?? 1) });
   });
   return values;
 }
 
 /** Tests that pay, best first; ties by place in the model. */
 export function payingTests(values: readonly TestValue[]): TestValue[] {
-  return values.filter(({ cost, saves }) => saves > cost).sort((a, b) => b.saves / b.cost - a.saves / a.cost || a.index - b.index);
+  return values.filter(({ cost, saves }) => saves > cost).sort((a, b) => b.rate - a.rate || a.index - b.index);
 }
 
 /** Repairs of the plan tried before the best test. */

@@ -11,6 +11,8 @@ export interface DecisionTest {
   /** Own cost, the way to its stage apart; above zero. */
   readonly cost: number;
   readonly stage: number;
+  /** Shifts the order among what pays, never a cost: below 1 earlier. Left out: 1. */
+  readonly preference?: number;
   /** P(outcome | hypothesis): one row an outcome, one entry a hypothesis; each hypothesis' column sums to 1. */
   readonly outcomes: readonly Float64Array[];
 }
@@ -20,6 +22,8 @@ export interface DecisionRepair {
   /** Labour, money and risk, the way to its stage apart; above zero. */
   readonly cost: number;
   readonly stage: number;
+  /** Shifts the order of the sequence, never a cost: below 1 earlier. Left out: 1. */
+  readonly preference?: number;
   /** Further cost where it doesn't cure: a wrong part bought, the customer told twice. */
   readonly nuisance: number;
   /** The hypotheses it can cure, and P(the symptom goes | hypothesis) for each. */

@@ -19,6 +19,7 @@ const negligible = 1e-4;
 /** A model's repairs laid out flat, with room to work in; made once a model. */
 interface Layout {
   readonly cost: Float64Array;
+  readonly preference: Float64Array;
   readonly nuisance: Float64Array;
   readonly stage: Int32Array;
   /** Cures of repair r: places from `start[r]` to `start[r + 1]`. */
@@ -52,6 +53,7 @@ function layoutOf(repairs: readonly DecisionRepair[], hypotheses: number): Layou
   for (let h = 0; h < hypotheses; h += 1) backStart[h + 1] = (backStart[h + 1] ?? 0) + (backStart[h] ?? 0);
   const made: Layout = {
     cost: Float64Array.from(repairs, ({ cost }) => cost),
+    preference: Float64Array.from(repairs, ({ preference = 1 }) => preference),
     nuisance: Float64Array.from(repairs, ({ nuisance }) => nuisance),
     stage: Int32Array.from(repairs, ({ stage }) => stage),
     start,
@@ -126,7 +128,7 @@ function greedy(
       const gain = cured[r] ?? 0;
       if (open[r] === 0 || gain <= least) continue;
       const price = ((at.cost[r] ?? 0) + opening(model, now, at.stage[r] ?? 0)) * reached + (at.nuisance[r] ?? 0) * (reached - gain);
-      const rate = gain / price;
+      const rate = gain / price / (at.preference[r] ?? 1);
       if (rate > bestRate) {
         best = r;
         bestRate = rate;

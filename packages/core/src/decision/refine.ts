@@ -33,7 +33,7 @@ export interface RefinedMove {
 export function refinedMoves(model: DecisionModel, at: Standing, options: RefineOptions = usualRefinement): RefinedMove[] {
   const plan = planRepairs(model, at.odds, at.stage, at.repairsDone);
   const values = testValues(model, at, plan);
-  const byWorth = [...values].sort((a, b) => b.saves / b.cost - a.saves / a.cost || a.index - b.index);
+  const byWorth = [...values].sort((a, b) => b.rate - a.rate || a.index - b.index);
   const paying = payingTests(values);
   // A test that doesn't pay alone may pay together with another: the nearest misses are looked at too.
   const near = byWorth.filter(({ cost, saves }) => saves <= cost && saves > cost * 0.5);

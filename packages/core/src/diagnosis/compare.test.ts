@@ -9,8 +9,13 @@ const folds = (policy: Policy): CaseFold[] =>
 
 describe('the first step against the second and the third', () => {
   test('by cost: whichever stands first saves more for what it costs, or the other does not pay at all', () => {
-    const all = folds('cost').flatMap(({ next }) => compareSteps(next));
+    const open = { kind: 'set.changed', stage: 'back-off' };
+    const opened = layouts.flatMap((layout) => complaints.map((symptom) => foldCase(caseOf([symptom], [open], { layout }), shipped())));
+    const all = opened.flatMap(({ next }) => compareSteps(next));
     expect(all.length).toBeGreaterThan(50);
+    const closed = folds('cost').flatMap(({ next }) => compareSteps(next));
+    expect(closed.filter(({ code }) => code === 'tells-more-for-its-time').length).toBeGreaterThan(30);
+    for (const { code, other } of closed) if (code === 'outside-before-inside') expect(other.because.code).not.toBe('outside-first');
     const saving = all.filter(({ code }) => code === 'saves-more-for-its-price');
     expect(saving.length).toBeGreaterThan(30);
     for (const { first, other } of saving) {
@@ -52,7 +57,8 @@ describe('the first step against the second and the third', () => {
           const input = caseOf([symptom], told, { layout });
           const first = foldCase(input, shipped()).next[0];
           // A proof or a proven part is asked for by rules of their own.
-          if (!first || !['least-cost', 'repair-before-test', 'cheaper-than-testing'].includes(first.because.code)) continue;
+          if (!first || !['outside-first', 'least-cost', 'most-bits-per-minute', 'cheaper-than-testing'].includes(first.because.code))
+            continue;
           const decided = decideAtOnce(believe(input, shipped()), shipped(), input.settings);
           const { move } = decided!;
           const id =

@@ -12,6 +12,8 @@ export const comparisonCodes = [
   'tells-more-for-its-time',
   'earlier-on-list',
   'proven-before-test',
+  'outside-before-inside',
+  'tells-before-part',
 ] as const;
 export type ComparisonCode = (typeof comparisonCodes)[number];
 
@@ -50,7 +52,10 @@ function codeOf(first: NextStep, other: NextStep): ComparisonCode | undefined {
       if (theirs.code === 'does-not-pay') return 'other-does-not-pay';
       if (other.kind === 'repair') return 'cures-more-for-its-price';
       return other.kind === 'test' ? 'part-before-test' : undefined;
+    case 'outside-first':
+      return theirs.code === 'outside-first' ? 'tells-more-for-its-time' : 'outside-before-inside';
     case 'most-bits-per-minute':
+      if (other.kind === 'repair') return 'tells-before-part';
       return theirs.code === 'most-bits-per-minute' ? 'tells-more-for-its-time' : undefined;
     case 'list-order':
       return theirs.code === 'list-order' ? 'earlier-on-list' : undefined;

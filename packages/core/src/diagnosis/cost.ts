@@ -23,7 +23,7 @@ export interface Decision {
   readonly repairs: readonly Repair[];
 }
 
-/** What a shop's schools weigh a test or repair at; 1 where they say nothing. */
+/** How a shop's preferences shift the order: a step weighed below 1 comes earlier, above 1 later. No price ever sees it. */
 export function schoolFactor(id: string, settings: Settings, compiled: CompiledPack): number {
   return compiled.pack.schools.reduce((factor, school) => {
     const chosen = settings.schools?.[school.id] ?? school.usual;
@@ -51,8 +51,9 @@ export function decisionOf(
       id: repair.id,
       stage: stageOf(repair.assembly, layoutId, compiled),
       // A step that costs nothing at all would be tried for ever.
-      cost: Math.max(1, (repair.minutes * rate + part) * schoolFactor(repair.id, settings, compiled)),
-      nuisance: part > 0 ? settings.wrongPartMinor : 0,
+      cost: Math.max(1, repair.minutes * rate + part),
+      preference: schoolFactor(repair.id, settings, compiled),
+      nuisance: part > 0 ? settings.wrongPartMinor + settings.wrongPartShare * part : 0,
       cures: hypotheses.flatMap((one, hypothesis) => {
         const chance = curesOf(repair, one, compiled);
         return chance > 0 ? [{ hypothesis, chance }] : [];
@@ -64,9 +65,9 @@ export function decisionOf(
     stage,
     cost: Math.max(
       1,
-      priceOf({ handsOn: effort.handsOn - minutesToStage(stage, state, compiled), wait: effort.wait }, settings).amountMinor *
-        schoolFactor(test.id, settings, compiled),
+      priceOf({ handsOn: effort.handsOn - minutesToStage(stage, state, compiled), wait: effort.wait }, settings).amountMinor,
     ),
+    preference: schoolFactor(test.id, settings, compiled),
     outcomes: outcomeTable(belief.interpretation, compiled, test, of, belief.circumstances).told,
   }));
   const model: DecisionModel = {

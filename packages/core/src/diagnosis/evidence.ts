@@ -1,7 +1,16 @@
 /** Ledger -> evidence: which entries speak, and how strongly, about each hypothesis. */
 import { nearestCodes } from '../blink/index.ts';
-import { inScope, silentOutcomes, type CompiledPack, type Procedure, type TestDefinition } from '../knowledge/index.ts';
-import { liveEntries, setOnArrival, stateAfter, type BodyOf, type CaseInput, type Entry, type SetState } from '../ledger/index.ts';
+import { inScope, silentOutcomes, type CompiledPack, type Procedure, type Seen, type TestDefinition } from '../knowledge/index.ts';
+import {
+  liveEntries,
+  setOnArrival,
+  stateAfter,
+  type Body,
+  type BodyOf,
+  type CaseInput,
+  type Entry,
+  type SetState,
+} from '../ledger/index.ts';
 import { objectionsTo, stillOut } from '../safety/index.ts';
 import { holds } from './conditions.ts';
 import { hypothesesOf, layoutOddsOf } from './hypotheses.ts';
@@ -25,6 +34,9 @@ const thinkSoError = 0.25;
 const weakError = 0.35;
 /** Nobody said whether an intermittent symptom was there. */
 const unknownPresenceError = 0.15;
+
+/** Equal counts in a row before a code is acted on; common practice, no source. */
+const equalCounts = 2;
 
 const silent: readonly string[] = silentOutcomes;
 
@@ -55,7 +67,6 @@ export function interpret(input: CaseInput, compiled: CompiledPack): Interpretat
   const unclear = new Set<string>();
   const tries = new Map<string, number>();
   let state = setOnArrival;
-  let blinkRead = false;
   let closed = false;
   let comesAndGoes = false;
   // Another complaint after a repair: the case starts anew, keeping what still holds.
@@ -81,7 +92,6 @@ export function interpret(input: CaseInput, compiled: CompiledPack): Interpretat
       else if (body.groups.length === 0 && !(body.light === 'no-light' && hasDarkRow))
         unused.push({ entry: entry.id, code: 'light-no-code' });
       else blinkReadings.push({ entry, body });
-      blinkRead ||= body.out === undefined;
     } else if (body.kind === 'caution.read') {
       for (const id of body.cautions) cautionsRead.add(id);
     } else if (body.kind === 'repair.done') {
@@ -160,9 +170,9 @@ export function interpret(input: CaseInput, compiled: CompiledPack): Interpretat
     return { entry, body, error };
   }
 
-  // A new part may itself be no good, and a cleaning may fail: those are worth a second try, no more.
+  // A cleaning or a part may fail and is worth a second try, no more; a whole board that didn't cure isn't bought again.
   const mostTries = (id: string): number =>
-    ['replace', 'reseat', 'part', 'workaround'].includes(compiled.pack.repairs.find((one) => one.id === id)?.kind ?? '') ? 2 : 1;
+    ['reseat', 'part', 'workaround'].includes(compiled.pack.repairs.find((one) => one.id === id)?.kind ?? '') ? 2 : 1;
   const facts = { symptoms, family, hypotheses, layoutOdds, compiled };
   const units: EvidenceUnit[] = [];
   const table = family !== undefined && family.blink.length > 0 ? family : undefined;
@@ -188,6 +198,13 @@ export function interpret(input: CaseInput, compiled: CompiledPack): Interpretat
     }
   }
 
+  // Two equal counts, in one look or in two; a light that is no code has none.
+  const counts = blinkReadings.map(({ body }) => ({ code: body.groups.join('-'), cycles: Math.max(1, body.cycles) }));
+  const lights = live.filter(({ body }) => body.kind === 'blink.read' && body.out === undefined && body.groups.length === 0);
+  const blinkRead =
+    lights.length > 0 ||
+    counts.some(({ code }) => counts.reduce((sum, one) => sum + (one.code === code ? one.cycles : 0), 0) >= equalCounts);
+
   return {
     hypotheses,
     units,
@@ -207,9 +224,55 @@ export function interpret(input: CaseInput, compiled: CompiledPack): Interpretat
     impossible,
     unclear,
     repaired: new Set([...tries].filter(([id, count]) => count >= mostTries(id)).map(([id]) => id)),
-    cured: last?.kind === 'repair.done' && last.result === 'cured',
+    pictureSeen: live.some(({ body }) => showsPicture(body, compiled)),
+    cracked: live.findLastIndex(({ body }) => showsCrack(body, compiled)) > live.findLastIndex(({ body }) => renewsGlass(body, compiled)),
+    cured: last !== undefined && endsComplaint(last, compiled),
     closed,
   };
+}
+
+/** A loan goes back to the shelf: what it cured is proven, and the set is not yet whole. */
+const isLoan = (test: TestDefinition | undefined): boolean => test?.do.some((step) => 'fit' in step) ?? false;
+
+/** The last that was done ended the complaint for good: by a repair, or by a step that left the set whole. */
+function endsComplaint(last: Body, compiled: CompiledPack): boolean {
+  if (last.kind === 'repair.done') return last.result === 'cured';
+  return (
+    last.kind === 'test.answered' &&
+    last.outcome === 'cured' &&
+    last.sure === 'sure' &&
+    !isLoan(compiled.tests.get(compiled.currentId(last.test)))
+  );
+}
+
+function showsCrack(body: Body, compiled: CompiledPack): boolean {
+  if (body.kind === 'job.opened') return body.condition?.includes('crack') ?? false;
+  return seenIn(body, compiled, ({ glass }) => glass?.includes('cracked') ?? false);
+}
+
+const renewsGlass = (body: Body, compiled: CompiledPack): boolean =>
+  body.kind === 'repair.done' &&
+  body.result !== 'not-tried' &&
+  compiled.pack.repairs.some(
+    ({ id, kind, assembly }) => id === compiled.currentId(body.repair) && kind === 'replace' && assembly === 'panel',
+  );
+
+/** A picture was on the glass by itself, good or bad; what is left over once "none" has an outcome of its own is a picture too. */
+function showsPicture(body: Body, compiled: CompiledPack): boolean {
+  if (body.kind !== 'test.answered' || body.sure !== 'sure') return false;
+  const outcomes = compiled.tests.get(compiled.currentId(body.test))?.observe.outcomes ?? [];
+  const pictures = (id: string): string[] => outcomes.find((one) => one.id === id)?.seen?.flatMap(({ picture }) => picture ?? []) ?? [];
+  const own = pictures(body.outcome);
+  if (own.length > 0) return own.every((one) => one !== 'none' && one !== 'faint');
+  const isRest = outcomes.some(({ id, seen }) => id === body.outcome && seen === undefined);
+  return isRest && outcomes.some(({ id }) => pictures(id).includes('none'));
+}
+
+/** Whether a sure answer stands for something seen. */
+function seenIn(body: Body, compiled: CompiledPack, what: (seen: Seen) => boolean): boolean {
+  if (body.kind !== 'test.answered' || body.sure !== 'sure') return false;
+  const outcome = compiled.tests.get(compiled.currentId(body.test))?.observe.outcomes.find(({ id }) => id === body.outcome);
+  return outcome?.seen?.some(what) ?? false;
 }
 
 /** Plugs out, bridges and tape that aren't this procedure's own: what was then seen is not what it asks for. */

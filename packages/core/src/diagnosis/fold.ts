@@ -13,7 +13,7 @@ import { rounded } from './posterior.ts';
 import { spentSoFar, type Spent } from './spent.ts';
 import type { NextStep } from './steps.ts';
 import { proofOf } from './proof.ts';
-import type { MissingStep, Verdict } from './verdict.ts';
+import { ruledOut, type MissingStep, type Verdict } from './verdict.ts';
 
 /** Rises when the same case may fold to other numbers. */
 export const engine = 'veglia-core/5';
@@ -90,9 +90,7 @@ export function foldCase(input: CaseInput, book: CompiledPack, policy: Policy = 
         verdictOf.set(id, proof.met ? 'proven' : 'likely-not-split');
         return { id, odds, verdict: proof.met ? 'proven' : 'likely-not-split', ...(proof.met ? {} : { missing: proof.missing }), because };
       }
-      // Nothing is ruled out by starting odds alone: something must have spoken against it. The unknown never is.
-      const spoken = id !== notInBook && because.some((one) => one.weight < 0);
-      const verdict: Verdict = spoken && odds < thresholds.cleared ? 'cleared' : 'suspect';
+      const verdict: Verdict = ruledOut(id, odds, thresholds.cleared, moved, interpretation, belief) ? 'cleared' : 'suspect';
       verdictOf.set(id, verdict);
       return { id, odds, verdict, because };
     })

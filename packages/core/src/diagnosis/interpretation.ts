@@ -107,6 +107,10 @@ export interface Interpretation {
   readonly epoch: number;
   /** The last that was done to it ended the complaint: what is left is to prove it and close. */
   readonly cured: boolean;
+  /** The bench saw this set draw a picture, good or bad: what was complained of it was looked at. */
+  readonly pictureSeen: boolean;
+  /** A crack was seen in the glass: by the customer's set as it came in, or on the bench. */
+  readonly cracked: boolean;
   readonly closed: boolean;
 }
 

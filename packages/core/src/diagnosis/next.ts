@@ -2,8 +2,8 @@
  * What to do next, by one of three orders over the same steps: what leads to the cheapest end, what tells most per minute, or
  * the layout's fixed list.
  */
-import { moveAtOnce, moveOf, payingTests, refinedMoves, testValues, type Move, type RefineOptions } from '../decision/index.ts';
-import type { CompiledPack } from '../knowledge/index.ts';
+import { payingTests, refinedMoves, testValues, type Move, type RefineOptions } from '../decision/index.ts';
+import type { CompiledPack, Repair } from '../knowledge/index.ts';
 import { bookFor } from '../learning/index.ts';
 import type { CaseInput, Settings } from '../ledger/index.ts';
 import { believe, type Belief } from './belief.ts';
@@ -38,11 +38,14 @@ const cheapProof = 0.25;
 /** A step that was tried and couldn't be told drops behind the others. */
 const unclearShare = 0.25;
 
-interface Scored {
+interface Scored extends Telling {
   readonly step: NextStep;
-  readonly offer: Offer;
-  readonly score: number;
+  readonly minor: number;
 }
+
+/** Information per minute, a waiting one counting less. */
+const scoreOf = (bits: number, { effort, key }: Offer, { interpretation }: Belief, settings: Settings): number =>
+  (bits / (effort.handsOn + effort.wait * settings.waitShare)) * (interpretation.unclear.has(key) ? unclearShare : 1);
 
 /** `verdictOf` are the verdicts of the same fold. Ties are broken by id. */
 export function recommend(
@@ -60,7 +63,7 @@ export function recommend(
 
   const openBits = entropyBits([...belief.assemblies.values()]);
   const scored = (offer: Offer): Scored => {
-    const { test, of, effort, procedure, key } = offer;
+    const { test, of, effort, procedure } = offer;
     const { bits, would } = expectedInformation(belief, compiled, test, of);
     return {
       offer,
@@ -77,7 +80,9 @@ export function recommend(
         cautions: cautionsFor(offer.stage, test.cautions, compiled),
         would,
       },
-      score: (bits / (effort.handsOn + effort.wait * settings.waitShare)) * (interpretation.unclear.has(key) ? unclearShare : 1),
+      bits,
+      minor: priceOf(effort, settings).amountMinor,
+      score: scoreOf(bits, offer, belief, settings),
     };
   };
   const weighed = new Map(offersOf(belief, compiled, settings, layout.id).map((offer) => [offer.key, scored(offer)]));
@@ -110,10 +115,20 @@ export function recommend(
     }
   };
 
-  const repairs = repairSteps(belief, compiled, layout.id, settings, verdictOf);
+  const repairs = repairSteps(belief, compiled, layout.id, settings, verdictOf).filter((step) => worthNaming(step, belief, compiled));
+  const named = (step: NextStep): boolean => step.kind !== 'repair' || worthNaming(step, belief, compiled);
   if (interpretation.cured) add(proveStep(compiled, settings));
+  else if (interpretation.cracked) add({ ...stopStep(compiled, settings), id: 'give-up', because: { code: 'crack-ends-repair' } });
   if (codeFirst) add(blinkStep(compiled, settings));
-  for (const step of repairs) if (step.because.code === 'proven') add(step);
+  for (const step of repairs) {
+    if (step.because.code !== 'proven' || interpretation.cracked) continue;
+    if (isWholePanel(step, compiled)) add(panelQuestion(step, compiled, settings));
+    else add(step);
+  }
+  if (policy === 'cost' && next.length === 0) {
+    for (const { step } of beforeTheCover([...weighed.values()], belief, settings))
+      add({ ...step, because: { ...step.because, code: 'outside-first' } });
+  }
   if (policy === 'fixed') {
     layout.fixedList.forEach(({ test, of }, index) => addTest(test, of, { code: 'list-order', position: index + 1 }));
   } else if (policy === 'cost') {
@@ -122,7 +137,17 @@ export function recommend(
     const first = cheapest.find((step) => step.kind === 'repair');
     if (first) missingProofs((step) => step.cost.amountMinor <= first.cost.amountMinor * cheapProof);
     // Nobody is asked whether to give up a set that works again.
-    for (const step of cheapest) if (step.kind !== 'stop' || !interpretation.cured) add(step);
+    let tested = false;
+    for (const step of cheapest) {
+      if ((step.kind === 'stop' && interpretation.cured) || !named(step)) continue;
+      if (step.kind === 'repair' && !tested) {
+        const test = beforeBuying(step.cost.amountMinor, ranked(weighed));
+        if (test) add({ ...test.step, because: { ...test.step.because, code: 'most-bits-per-minute' } });
+      }
+      tested = true;
+      if (!isWholePanel(step, compiled)) add(step);
+      else if (!interpretation.cured) add(panelQuestion(step, compiled, settings));
+    }
     // The rest may be taken all the same; it comes last and says that it doesn't pay.
     for (const { step, offer } of ranked(weighed)) {
       if (offer.left === undefined && (step.because.bits ?? 0) >= pointlessBits)
@@ -132,7 +157,7 @@ export function recommend(
     missingProofs();
     for (const { step, offer } of ranked(weighed)) if (offer.left === undefined && (step.because.bits ?? 0) >= pointlessBits) add(step);
   }
-  if (policy !== 'cost') for (const step of repairs) add(step);
+  if (policy !== 'cost') for (const step of repairs) add(isWholePanel(step, compiled) ? panelQuestion(step, compiled, settings) : step);
   if (next.length === 0) next.push(stopStep(compiled, settings));
 
   const leftOut = ranked(weighed).flatMap(({ step, offer }): LeftOut[] => {
@@ -144,12 +169,65 @@ export function recommend(
   return { next, leftOut };
 }
 
-const ranked = (weighed: ReadonlyMap<string, Scored>): Scored[] =>
-  [...weighed.values()].sort((a, b) => rounded(b.score) - rounded(a.score) || compareKeys(a.offer.key, b.offer.key));
+/** Hands-on minutes of a step that needs no screw and comes before the cover comes off (value of ours). */
+const quickMinutes = 3;
+/** And what it must tell of the assembly, bits (value of ours). */
+const quickBits = 0.02;
+
+interface Telling {
+  readonly offer: Offer;
+  readonly bits: number;
+  readonly score: number;
+}
+
+/** Outside before inside: what is quick, needs no screw and tells something, by information per minute, while the set is closed. */
+function beforeTheCover<T extends Telling>(all: readonly T[], belief: Belief, settings: Settings): T[] {
+  if (belief.interpretation.state.stage > 0 || settings.schools?.['cover'] === 'open-first') return [];
+  return byScore(
+    all.filter(
+      ({ offer, bits }) => offer.left === undefined && offer.stage === 0 && offer.effort.handsOn <= quickMinutes && bits > quickBits,
+    ),
+  );
+}
+
+/** A test worth this share of a repair's price, and telling so much, is done before a part is bought unproven (values of ours). */
+const cheapBesidePart = 0.25;
+const tellsBeforeBuying = 0.05;
+
+/** The most telling test still open that costs little beside an unproven repair: a part on a guess is the dearest mistake. */
+function beforeBuying<T extends Telling>(repairMinor: number, all: readonly (T & { readonly minor: number })[]): T | undefined {
+  return byScore(
+    all.filter(({ offer, bits, minor }) => offer.left === undefined && bits >= tellsBeforeBuying && minor <= repairMinor * cheapBesidePart),
+  )[0];
+}
+
+const repairOf = (step: NextStep, compiled: CompiledPack): Repair | undefined =>
+  step.kind === 'repair' ? compiled.pack.repairs.find(({ id }) => id === step.id) : undefined;
+
+/** Glass with its bonded drivers: priced at most of a new set, so a question with its figure and never an order. */
+const isWholePanel = (step: NextStep, compiled: CompiledPack): boolean => {
+  const repair = repairOf(step, compiled);
+  return repair?.kind === 'replace' && repair.assembly === 'panel';
+};
+const panelQuestion = (step: NextStep, compiled: CompiledPack, settings: Settings): NextStep => ({
+  ...stopStep(compiled, settings),
+  id: 'give-up',
+  because: { code: 'panel-question', toEndMinor: step.cost.amountMinor },
+});
+
+/** Putting right what is outside the set is named once something points there: starting odds never reach so far. */
+function worthNaming(step: NextStep, belief: Belief, compiled: CompiledPack): boolean {
+  const repair = repairOf(step, compiled);
+  return repair?.kind !== 'put-right' || (belief.assemblies.get(repair.assembly) ?? 0) >= 0.5;
+}
+
+const byScore = <T extends Telling>(all: readonly T[]): T[] =>
+  [...all].sort((a, b) => rounded(b.score) - rounded(a.score) || compareKeys(a.offer.key, b.offer.key));
+const ranked = (weighed: ReadonlyMap<string, Scored>): Scored[] => byScore([...weighed.values()]);
 
 /**
- * Steps by expected cost to the end. When no test pays, the first repair of the cheapest sequence; when even that costs more
- * than a new set, giving up is put as a question, never taken as a move.
+ * Steps by expected cost to the end: tests that pay, then the repairs of the cheapest sequence; an unproven repair never stands before a
+ * test that pays. When even the sequence costs more than a new set, giving up is put as a question, never taken as a move.
  */
 function cheapestSteps(all: readonly Scored[], belief: Belief, compiled: CompiledPack, settings: Settings, layoutId: string): NextStep[] {
   const open = all.filter(({ offer }) => offer.left === undefined).sort((a, b) => compareKeys(a.offer.key, b.offer.key));
@@ -168,21 +246,13 @@ function cheapestSteps(all: readonly Scored[], belief: Belief, compiled: Compile
     const savesMinor = Math.round(saves - cost);
     return step ? [{ ...step, because: { ...step.because, code: 'least-cost', savesMinor, perMinor: saves / cost, toEndMinor } }] : [];
   });
-  const move = moveOf(model, at, plan, paying);
-  const before = move.kind === 'repair' && worth.length > 0 ? move.index : undefined;
-  const repairs = plan.sequence.map((index) => {
+  const repairs = plan.sequence.flatMap((index): NextStep[] => {
     const { id, cures } = model.repairs[index] ?? { id: '', cures: [] };
     const step = repairStep(id, belief, compiled, layoutId, settings);
     const chance = cures.reduce((sum, cure) => sum + (at.odds[cure.hypothesis] ?? 0) * cure.chance, 0);
-    const code = index === before ? ('repair-before-test' as const) : ('cheaper-than-testing' as const);
-    return { index, steps: step ? [{ ...step, because: { code, chance, toEndMinor } }] : [] };
+    return step ? [{ ...step, because: { code: 'cheaper-than-testing', chance, toEndMinor } }] : [];
   });
-  return [
-    ...repairs.flatMap(({ index, steps }) => (index === before ? steps : [])),
-    ...worth,
-    ...repairs.flatMap(({ index, steps }) => (index === before ? [] : steps)),
-    ...(plan.sequence.length === 0 ? [giveUpStep(compiled, settings, toEndMinor)] : []),
-  ];
+  return [...worth, ...repairs, ...(plan.sequence.length === 0 ? [giveUpStep(compiled, settings, toEndMinor)] : [])];
 }
 
 const giveUpStep = (compiled: CompiledPack, settings: Settings, toEndMinor: number): NextStep => ({
@@ -207,10 +277,30 @@ export function decideFrom(belief: Belief, compiled: CompiledPack, settings: Set
   return { decision: decisionOf(belief, compiled, settings, layoutId, offers), offers };
 }
 
-/** One move at once, without the reasons and previews a screen shows. */
+/** One move at once, without the reasons and previews a screen shows: the order of `recommend` by cost, proofs and proven parts apart. */
 export function decideAtOnce(belief: Belief, compiled: CompiledPack, settings: Settings): DecidedMove | undefined {
   const from = decideFrom(belief, compiled, settings);
-  return from && { ...from, move: moveAtOnce(from.decision.model, from.decision.at) };
+  if (!from) return undefined;
+  const { model, at, plan } = from.decision;
+  const told = (offer: Offer, index: number): Telling & { index: number; minor: number } => {
+    const { bits } = expectedInformation(belief, compiled, offer.test, offer.of);
+    return { offer, index, bits, minor: priceOf(offer.effort, settings).amountMinor, score: scoreOf(bits, offer, belief, settings) };
+  };
+  const test = (index: number): DecidedMove => ({ ...from, move: { kind: 'test', index } });
+  const closed = from.offers.flatMap((offer, index) =>
+    offer.stage === 0 && offer.effort.handsOn <= quickMinutes ? [told(offer, index)] : [],
+  );
+  const [outside] = beforeTheCover(closed, belief, settings);
+  if (outside) return test(outside.index);
+  const [paying] = payingTests(testValues(model, at, plan));
+  if (paying) return test(paying.index);
+  for (const index of plan.sequence) {
+    const step = repairStep(model.repairs[index]?.id ?? '', belief, compiled, belief.interpretation.layoutId ?? '', settings);
+    if (!step || !worthNaming(step, belief, compiled)) continue;
+    const before = beforeBuying(step.cost.amountMinor, from.offers.map(told));
+    return before ? test(before.index) : { ...from, move: { kind: 'repair', index } };
+  }
+  return { ...from, move: { kind: 'give-up' } };
 }
 
 export interface RefinedStep {

@@ -8,6 +8,9 @@ import type { Verdict } from './verdict.ts';
 
 export const reasonCodes = [
   'code-first',
+  'outside-first',
+  'crack-ends-repair',
+  'panel-question',
   'needed-for-proof',
   'most-bits-per-minute',
   'list-order',

@@ -1,7 +1,8 @@
 /** Odds -> verdict. Over the threshold is not yet proven: the layout says which observations that takes. */
 import type { CompiledPack, Layout, ProofItem } from '../knowledge/index.ts';
 import { holds } from './conditions.ts';
-import { testKey, type Interpretation } from './interpretation.ts';
+import type { Belief, Influence } from './belief.ts';
+import { notInBook, testKey, type Interpretation } from './interpretation.ts';
 
 export const verdicts = ['cleared', 'suspect', 'likely-not-split', 'proven'] as const;
 export type Verdict = (typeof verdicts)[number];
@@ -10,6 +11,38 @@ export interface MissingStep {
   readonly test: string;
   readonly of?: string;
   readonly outcomes: readonly string[];
+}
+
+/** Natural log-odds that observations must have taken off an assembly before it is called ruled out (value of ours: about 2 to 1). */
+const leastAgainst = 0.7;
+/** A layout less likely than this has no say in what is ruled out (value of ours). */
+const leastLayout = 0.1;
+
+/**
+ * Ruled out only by an observation: a complaint, whoever tells it, rules nothing out, and neither do starting odds. While the layout is
+ * not certain, every likely layout that has the assembly must agree. A picture complaint that the bench has looked at itself (a picture was
+ * drawn, and it was bad) is an observation. "Not in the book" never is.
+ */
+export function ruledOut(
+  id: string,
+  odds: number,
+  threshold: number,
+  moved: readonly Influence[],
+  seen: Interpretation,
+  belief: Pick<Belief, 'odds'>,
+): boolean {
+  if (id === notInBook || odds >= threshold) return false;
+  const against = moved
+    .filter(({ entry }) => seen.pictureSeen || entry.body.kind !== 'symptom.reported')
+    .reduce((sum, { weights }) => sum + (weights.get(id) ?? 0), 0);
+  if (against > -leastAgainst) return false;
+  const inLayout = new Map<string, { own: number; all: number }>();
+  seen.hypotheses.forEach(({ layoutId, fault }, h) => {
+    const sums = inLayout.get(layoutId) ?? { own: 0, all: 0 };
+    const p = belief.odds[h] ?? 0;
+    inLayout.set(layoutId, { own: sums.own + (fault?.assembly === id ? p : 0), all: sums.all + p });
+  });
+  return [...inLayout.values()].every(({ own, all }) => all < leastLayout || own / all < threshold);
 }
 
 export type ProofState =

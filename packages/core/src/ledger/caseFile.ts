@@ -27,6 +27,8 @@ export const settingsSchema = z.strictObject({
   currency: z.string().regex(/^[A-Z]{3}$/),
   /** Nuisance of a bought part that doesn't cure, beyond its price and labour: return, delay, a call. */
   wrongPartMinor: z.number().int().min(0).max(100_000_000),
+  /** The same as a share of the part's price, on top: restocking, what returned goods lose. */
+  wrongPartShare: z.number().min(0).max(1),
   /** Schools the shop holds with: question -> option; left out: the usual ones. */
   schools: z.record(idSchema, idSchema).optional(),
   /** Tools at hand; left out: all. */
@@ -42,7 +44,9 @@ export const defaultSettings: Settings = {
   waitShare: 0.2,
   currency: 'EUR',
   newSetMinor: 42_000,
-  wrongPartMinor: 0,
+  // A wrong part is a call, a return and days on the shelf.
+  wrongPartMinor: 6000,
+  wrongPartShare: 0.15,
 };
 
 export interface CaseInput {

@@ -27,7 +27,14 @@ describe('entries of version 1', () => {
   test('fold to the same facts as when they were written', () => {
     const { input } = parseCase(fixture);
     const fold = foldCase(input, shipped());
-    expect(input.settings).toEqual({ rateMinorPerHour: 5200, waitShare: 0.2, currency: 'EUR', wrongPartMinor: 0, newSetMinor: 42_000 });
+    expect(input.settings).toEqual({
+      rateMinorPerHour: 5200,
+      waitShare: 0.2,
+      currency: 'EUR',
+      wrongPartMinor: 6000,
+      wrongPartShare: 0.15,
+      newSetMinor: 42_000,
+    });
     expect(fold.set).toMatchObject({ layout: 'led-tcon', stageId: 'back-off', plugged: false, verified: true, strap: true, out: [] });
     expect(fold.closed).toBe(false);
     expect(fold.assemblies[0]?.id).toBe('main');
