@@ -123,6 +123,7 @@ export const en: Words = {
   },
   objection: {
     'opened-plugged': 'The set is still plugged in: unplug before it is opened.',
+    'opened-unverified': 'The charge was not measured: measure it below 60 V before the glass is lifted.',
     'moved-live': 'The set is plugged in: {id} must not be moved.',
     'moved-rails-up': 'The rails are not known to be down: look (light out, low rails under 1 V) before {id} moves.',
     'moved-unverified': 'Hot side: read the charge below 60 V before {id} moves.',

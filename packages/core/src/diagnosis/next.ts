@@ -77,7 +77,7 @@ export function recommend(
         cost: priceOf(effort, settings),
         stage: compiled.stageIds[offer.stage] ?? '',
         needs: procedure.needs,
-        cautions: cautionsFor(offer.stage, test.cautions, compiled),
+        cautions: cautionsFor(offer.stage, test.cautions, belief, compiled),
         would,
       },
       bits,

@@ -104,10 +104,15 @@ export function minutesToStage(stage: number, state: SetState, compiled: Compile
   return compiled.pack.stages.slice(state.stage + 1, stage + 1).reduce((sum, one) => sum + one.minutes, 0);
 }
 
-/** Cautions of every stage opened on the way, then the step's own; each once. */
-export function cautionsFor(stage: number, own: readonly string[], compiled: CompiledPack): string[] {
+/** A layout less likely than this brings no cautions of its own (value of ours: the strictest of the likely ones hold). */
+const leastLikely = 0.02;
+
+/** Cautions of every stage opened on the way, of every likely layout for what is inside, then the step's own; each once. */
+export function cautionsFor(stage: number, own: readonly string[], belief: Belief, compiled: CompiledPack): string[] {
+  const likely = Object.entries(belief.interpretation.layoutOdds).filter(([, odds]) => odds >= leastLikely);
+  const inside = stage > 0 ? likely.flatMap(([id]) => compiled.layouts.get(id)?.cautions ?? []) : [];
   const opened = compiled.pack.stages.slice(1, stage + 1).flatMap((one) => one.cautions);
-  return [...new Set([...opened, ...own])];
+  return [...new Set([...opened, ...inside, ...own])];
 }
 
 export function priceOf(effort: Effort, settings: Settings): NextStep['cost'] {
@@ -191,6 +196,6 @@ export function repairStep(id: string, belief: Belief, compiled: CompiledPack, l
     cost: { ...plain.cost, amountMinor: plain.cost.amountMinor + part },
     of: repair.assembly,
     stage: compiled.stageIds[stage] ?? '',
-    cautions: cautionsFor(stage, repair.cautions, compiled),
+    cautions: cautionsFor(stage, repair.cautions, belief, compiled),
   };
 }

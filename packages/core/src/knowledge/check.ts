@@ -73,6 +73,8 @@ export function checkPack(pack: Pack): Problem[] {
   }
   for (const stage of pack.stages) {
     for (const caution of stage.cautions) refer('caution', caution, `stages/${stage.id}.cautions`);
+  for (const layout of pack.layouts)
+    for (const caution of layout.cautions ?? []) refer('caution', caution, `layouts/${layout.id}.cautions`);
   }
 
   for (const look of pack.looks) {

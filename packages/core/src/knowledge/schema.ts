@@ -33,6 +33,8 @@ export const stageSchema = z.strictObject({
   name: textSchema,
   /** Minutes to get here from the stage before, once a job. */
   minutes: minutesSchema,
+  /** The charge is read below the limit before the set is opened so far. */
+  verified: z.literal(true).optional(),
   /** Cautions to be read before the first step of this stage. */
   cautions: z.array(idSchema),
   /** How a bench says in a hurry that the set is this far open. */
@@ -137,6 +139,10 @@ export const layoutSchema = z.strictObject({
       source: sourceSchema,
     }),
   ),
+  /** Hot and cold share its boards, or its plugs carry what kills: every place inside counts as hot. */
+  hotInside: z.literal(true).optional(),
+  /** Cautions of every step inside, beside those of its stage. */
+  cautions: z.array(idSchema).optional(),
   fixedList: z.array(z.strictObject({ test: idSchema, of: idSchema.optional() })).min(1),
   proof: z.record(
     idSchema,

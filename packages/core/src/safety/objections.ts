@@ -6,6 +6,7 @@ import { chargePoints, isHot, movedBy, stageOfPlace, stillOut } from './places.t
 
 export const objectionCodes = [
   'opened-plugged',
+  'opened-unverified',
   'moved-live',
   'moved-rails-up',
   'moved-unverified',
@@ -52,6 +53,9 @@ export function objectionsTo(
   }
   if (plugged && compiled.stageIds.indexOf(change.stage ?? '') > state.stage)
     found.push({ code: 'opened-plugged', id: change.stage ?? '' });
+  const opened = compiled.stageIds.indexOf(change.stage ?? '');
+  if (!plugged && !verified && compiled.pack.stages.some((one, index) => one.verified && index > state.stage && index <= opened))
+    found.push({ code: 'opened-unverified', id: change.stage ?? '' });
   if (change.strap) {
     if (plugged || change.plugged) found.push({ code: 'strap-plugged' });
     else if (!verified) found.push({ code: 'strap-unverified' });

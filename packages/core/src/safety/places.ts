@@ -12,6 +12,8 @@ export function stageOfPlace(place: string, layoutId: string, compiled: Compiled
 
 /** Whether the charge has to be read below the limit before anything is moved there. */
 export function isHot(place: string, layoutId: string, compiled: CompiledPack): boolean {
+  const layout = compiled.layouts.get(layoutId);
+  if (layout?.hotInside && stageOfPlace(place, layoutId, compiled) > 0) return true;
   const point = pointOf(place, layoutId, compiled);
   return point ? point.hot : compiled.pack.assemblies.some((one) => one.id === place && one.hot === true);
 }

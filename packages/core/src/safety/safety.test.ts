@@ -33,16 +33,20 @@ describe('objections', () => {
     ['a bridge under power', { bridged: [['standby', 'ps-on']] }, { plugged: true }, ['moved-live', 'moved-live']],
     ['tape with rails up', { taped: ['clock-lines'] }, {}, ['moved-rails-up']],
     ['the cover off while plugged in', { stage: 'panel-open' }, { plugged: true }, ['opened-plugged']],
+    ['the glass lifted on a look alone', { stage: 'panel-open' }, down, ['opened-unverified']],
+    ['the glass lifted, verified', { stage: 'panel-open' }, verified, []],
     ['strap on, only down', { strap: true }, down, ['strap-unverified']],
     ['strap on, verified', { strap: true }, verified, []],
     ['strap on while plugged in', { strap: true }, { plugged: true }, ['strap-plugged']],
     ['plugged in with the strap on', { plugged: true }, { ...verified, strap: true }, ['strap-plugged']],
     ['strap off, then in', { plugged: true, strap: false }, { ...verified, strap: true }, []],
     ['rails called down while plugged in', down, { plugged: true }, ['down-plugged']],
-    ['verified without a reading', { verified: true }, {}, ['not-read-everywhere']],
-    ['verified at 60 V', { verified: true, volts: { bulk: 60 } }, {}, ['over-the-limit']],
-    ['verified at 59 V', { verified: true, volts: { bulk: 59 } }, {}, []],
-    ['a negative charge counts the same', { verified: true, volts: { bulk: -75 } }, {}, ['over-the-limit']],
+    ['verified without a reading', { verified: true }, {}, ['not-read-everywhere', 'not-read-everywhere']],
+    ['verified without the light plug', { verified: true, volts: { bulk: 3 } }, {}, ['not-read-everywhere']],
+    ['verified at 60 V', { verified: true, volts: { bulk: 60, 'led-plug': 0 } }, {}, ['over-the-limit']],
+    ['verified at 59 V', { verified: true, volts: { bulk: 59, 'led-plug': 59 } }, {}, []],
+    ['an open string’s charge', { verified: true, volts: { bulk: 2, 'led-plug': 110 } }, {}, ['over-the-limit']],
+    ['a negative charge counts the same', { verified: true, volts: { bulk: -75, 'led-plug': 0 } }, {}, ['over-the-limit']],
     ['plugged in with a plug out and no list', { plugged: true }, { ...down, out: ['keys'] }, ['list-not-shown']],
     ['plugged in with a plug out, listed', { plugged: true, stillOut: ['keys'] }, { ...down, out: ['keys'] }, []],
     [
@@ -55,10 +59,38 @@ describe('objections', () => {
     expect(codes(change, state)).toEqual(expected);
   });
 
-  test('on a plasma all three charges are read', () => {
-    expect(codes({ verified: true, volts: { bulk: 2 } }, {}, 'plasma')).toEqual(['not-read-everywhere', 'not-read-everywhere']);
-    expect(codes({ verified: true, volts: { bulk: 2, sustain: 12, 'address-rail': 1 } }, {}, 'plasma')).toEqual([]);
-    expect(codes({ verified: true, volts: { bulk: 2, sustain: 190, 'address-rail': 1 } }, {}, 'plasma')).toEqual(['over-the-limit']);
+  test('on a plasma every charge is read: main capacitor, sustain, scan, address', () => {
+    const low = { bulk: 2, sustain: 12, 'scan-rail': 4, 'address-rail': 1 };
+    expect([...chargePoints('plasma', compiled)].sort()).toEqual(Object.keys(low).sort());
+    expect(codes({ verified: true, volts: { bulk: 2 } }, {}, 'plasma')).toEqual(Array(3).fill('not-read-everywhere'));
+    expect(codes({ verified: true, volts: low }, {}, 'plasma')).toEqual([]);
+    for (const point of Object.keys(low))
+      expect(codes({ verified: true, volts: { ...low, [point]: 190 } }, {}, 'plasma')).toEqual(['over-the-limit']);
+  });
+
+  // What kills there is on every plug: no light walk inside.
+  test.each(['plasma', 'one-board'])('%s: no plug inside moves on a look alone', (layout) => {
+    for (const id of compiled.layouts.get(layout)!.assemblies.filter((one) => stageOfPlace(one, layout, compiled) > 0)) {
+      expect([id, codes({ pulled: [id] }, down, layout)]).toEqual([id, ['moved-unverified']]);
+      expect([id, codes({ pulled: [id] }, verified, layout)]).toEqual([id, []]);
+    }
+  });
+
+  test('a layout’s own cautions stand with every step inside it, and while the layout is open with those of all likely ones', () => {
+    const inside = (layout: unknown) => {
+      const { next, leftOut } = foldCase(caseOf(['starts-then-stops'], [], { layout }), compiled);
+      return [...next, ...leftOut.map(({ step }) => step)].filter(({ stage }) => stage !== 'closed');
+    };
+    for (const [layout, caution] of [
+      ['plasma', 'plasma-volts'],
+      ['one-board', 'shared-board'],
+      [{ odds: { 'led-tcon': 0.7, 'one-board': 0.3 } }, 'shared-board'],
+    ] as const) {
+      const steps = inside(layout);
+      expect(steps.length).toBeGreaterThan(5);
+      for (const step of steps) expect([step.id, step.cautions.includes(caution)]).toEqual([step.id, true]);
+    }
+    expect(inside('led-tcon').some(({ cautions }) => cautions.includes('shared-board'))).toBe(false);
   });
 
   test.each(layouts)('%s names where a charge is read', (layout) => {
@@ -67,8 +99,72 @@ describe('objections', () => {
   });
 });
 
+describe('what a heavy walk asks for', () => {
+  const heavy = layouts.flatMap((layout) =>
+    [
+      ...(compiled.testsOf.get(layout) ?? []).flatMap((one) =>
+        (one.of ? compiled.objectsOf(one, layout) : [undefined]).map((of) => ({
+          kind: 'test' as const,
+          id: one.id,
+          ...(of === undefined ? {} : { of }),
+        })),
+      ),
+      ...(compiled.repairsOf.get(layout) ?? []).map(({ id }) => ({ kind: 'repair' as const, id })),
+    ].map((target) => ({ layout, target })),
+  );
+
+  test('the strap on after the reading and before the first plug, and off before the set is plugged in', () => {
+    let walked = 0;
+    for (const { layout, target } of heavy) {
+      const acts = walkTo(target, { ...setOnArrival, plugged: true, stage: 1 }, compiled, layout)!.moves.flatMap((move) =>
+        move.acts.map(({ kind }) => kind),
+      );
+      const [read, on, off, power] = [
+        acts.indexOf('verify'),
+        acts.indexOf('strap-on'),
+        acts.indexOf('strap-off'),
+        acts.lastIndexOf('plug-in'),
+      ];
+      const move = acts.findIndex((kind, at) => at > read && (kind === 'pull' || kind === 'restore' || kind === 'bridge'));
+      if (read < 0 || move < 0 || acts.slice(read, move).includes('plug-in')) continue;
+      expect([layout, target.id, on > read && on < move]).toEqual([layout, target.id, true]);
+      if (power > on) expect([layout, target.id, off > on && off < power]).toEqual([layout, target.id, true]);
+      walked += 1;
+    }
+    expect(walked).toBeGreaterThan(20);
+  });
+
+  test('the light plug read wherever hands go to strips, driver or the light’s own plug', () => {
+    for (const { layout, target } of heavy) {
+      const points = compiled.layouts.get(layout)!.points;
+      if (!points['led-plug'] || !/strip|driver|cut[.]light|renew[.]light|replace[.](?:power|combo)/.test(target.id)) continue;
+      const acts = walkTo(target, { ...setOnArrival, plugged: true, stage: 1 }, compiled, layout)!.moves.flatMap((move) => move.acts);
+      const verify = acts.find((act) => act.kind === 'verify');
+      if (acts.some(({ kind }) => kind === 'pull' || kind === 'restore') || target.kind === 'repair')
+        expect([layout, target.id, verify?.kind === 'verify' && verify.points.includes('led-plug')]).toEqual([layout, target.id, true]);
+    }
+  });
+
+  test('a reading above the limit never counts as safe, wherever it was read', () => {
+    for (const [volts, safe] of [
+      [{ bulk: 3, 'led-plug': 3 }, true],
+      [{ bulk: 3, 'led-plug': 61 }, false],
+      [{ bulk: 60, 'led-plug': 0 }, false],
+      [{ bulk: -61, 'led-plug': 0 }, false],
+    ] as const) {
+      const state = stateAfter(
+        { ...setOnArrival, stage: 1 },
+        entry(changed({ plugged: false, verified: true, volts }), 1),
+        compiled,
+        'led-tcon',
+      );
+      expect([volts, standingAt(state, start + 120_000).verified]).toEqual([volts, safe]);
+    }
+  });
+});
+
 describe('down and verified lapse', () => {
-  const verified = changed({ plugged: false, verified: true, volts: { bulk: 4 } });
+  const verified = changed({ plugged: false, verified: true, volts: { bulk: 4, 'led-plug': 0 } });
   const after = (entries: readonly Entry[]): SetState =>
     entries.reduce((state, one) => stateAfter(state, one, compiled, 'led-tcon'), { ...setOnArrival, stage: 1 });
   test('at power-up', () => {
@@ -184,7 +280,9 @@ describe.each(layouts)('walks on %s', (layout) => {
       const pulls = acts.flatMap((act) => (act.kind === 'pull' ? [act.id] : []));
       const measured = acts.some((act) => act.kind === 'verify');
       if (pulls.some((id) => isHot(id, layout, compiled))) expect(measured).toBe(true);
-      if (target.id.startsWith('cut.panel') || target.id === 'cut.picture' || target.id === 'cut.power-main') expect(measured).toBe(false);
+      const light = target.id.startsWith('cut.panel') || target.id === 'cut.picture' || target.id === 'cut.power-main';
+      // Cold-side cuts are walked lightly, or the heavy walk would be clicked through; where nothing inside is cold, none is.
+      if (light) expect([target.id, measured]).toEqual([target.id, compiled.layouts.get(layout)!.hotInside === true && pulls.length > 0]);
     }
   });
 });

@@ -83,7 +83,7 @@ export function walkTo(target: Toward, state: SetState, compiled: CompiledPack, 
   const pace = new Pace(state, target, compiled, layoutId);
   if (harmless) return { moves: [], harmless, endsIn: plan.steps.some((step) => 'power' in step) ? 'plugged' : 'unplugged' };
 
-  if (plan.stage > state.stage) pace.open(plan.stage);
+  if (plan.stage > state.stage) pace.openTo(plan.stage);
   // One change at a time: what another step left out goes back first.
   const inside = (id: string): boolean => stageOfPlace(id, layoutId, compiled) > 0;
   const key = (pair: readonly string[]): string => [...pair].sort().join(' ');
@@ -173,6 +173,16 @@ class Pace {
     this.unplugged();
     this.add('down', { kind: 'open', stage: this.compiled.stageIds[stage] ?? '' });
     this.state = { ...this.state, stage };
+  }
+
+  /** Stage by stage, the charge read before one that asks for it. */
+  openTo(stage: number): void {
+    const measured = this.compiled.pack.stages.findIndex((one, index) => one.verified && index > this.state.stage && index <= stage);
+    if (measured > 0) {
+      if (measured - 1 > this.state.stage) this.open(measured - 1);
+      this.verified();
+    }
+    this.open(stage);
   }
 
   move(
