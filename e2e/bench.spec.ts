@@ -271,7 +271,8 @@ test('large, keys, and the plan as a file of its own', async ({ page }) => {
 test('refining and weighing back are done by the worker', async ({ page }) => {
   await takeIn(page, { symptoms: [/^Sound, black screen/], maker: 'Quorvane', family: 'Quorvane QK3' });
   await page.getByTestId('order-cost').waitFor();
-  await answer(page, 'menu', 'no-menu');
+  await answer(page, 'torch', 'faint-picture');
+  await answer(page, 'cut.power-main', 'dark');
   await expect(page.getByTestId('effect').first()).toBeVisible();
   await expect(page.getByText(/A deeper look (agrees|prefers|finds)/)).toBeVisible();
   expect(page.workers().some((worker) => worker.url().includes('refine'))).toBe(true);

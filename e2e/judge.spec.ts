@@ -27,6 +27,8 @@ test('a repair that brings another complaint: the bench asks which, and goes on 
 
 test('a deeper look by a worker agrees or names a better step, and swaps nothing', async ({ page }) => {
   await takeIn(page, { symptoms: [/^Restart loop/], maker: 'Oltrema', layout: 'LED, separate T-con' });
+  // While the cover is on, what needs no screw comes first, by a rule of its own.
+  await answer(page, 'rail.standby', 'in-range');
   const step = await page.getByTestId('next').getAttribute('data-step');
   await expect(page.getByTestId('deeper')).toContainText(/A deeper look (agrees|prefers).* to the end/);
   await expect(page.getByTestId('next')).toHaveAttribute('data-step', step ?? '?');

@@ -32,6 +32,7 @@ test('a set from the counter to a closed job survives a restart of server and da
   await expect(page.locator('[data-kind="repair.done"]')).toContainText('Replace all backlight strips: cured');
 
   await page.getByTestId('to-close').click();
+  await expect(page.getByTestId('part-assembly')).toContainText(/strips/i);
   await page.getByLabel('Number on the board').fill('QKS-50-4');
   await page.getByLabel('Price, EUR').fill('46.50');
   await page.getByRole('button', { name: 'Record part' }).click();

@@ -30,6 +30,7 @@ interface SettingsForm {
   rate: string;
   waitShare: string;
   wrongPart: string;
+  wrongPartShare: string;
   newSet: string;
   checkFee: string;
   mainsVolts: string;
@@ -52,6 +53,7 @@ const form = reactive<SettingsForm>({
   rate: '',
   waitShare: '',
   wrongPart: '',
+  wrongPartShare: '',
   newSet: '',
   checkFee: '',
   mainsVolts: '',
@@ -81,6 +83,7 @@ function show(settings: ShopSettings): void {
   form.rate = amount(settings.rateMinorPerHour);
   form.waitShare = String(Math.round(settings.waitShare * 100));
   form.wrongPart = amount(settings.wrongPartMinor);
+  form.wrongPartShare = String(Math.round(settings.wrongPartShare * 100));
   form.newSet = amount(settings.newSetMinor);
   form.checkFee = amount(settings.checkFeeMinor);
   form.mainsVolts = String(settings.mainsVolts);
@@ -120,6 +123,8 @@ function read(): ShopSettings | undefined {
   };
   const waitShare = parseBetween(form.waitShare, 0, 100);
   if (waitShare === undefined) errors.waitShare = t('settings.errors.share', { value: form.waitShare });
+  const wrongPartShare = parseBetween(form.wrongPartShare, 0, 100);
+  if (wrongPartShare === undefined) errors.wrongPartShare = t('settings.errors.share', { value: form.wrongPartShare });
   const candidate = {
     shopName: form.shopName,
     shopContact: form.shopContact,
@@ -127,6 +132,7 @@ function read(): ShopSettings | undefined {
     rateMinorPerHour: price('rate'),
     waitShare: (waitShare ?? 0) / 100,
     wrongPartMinor: price('wrongPart'),
+    wrongPartShare: (wrongPartShare ?? 0) / 100,
     newSetMinor: price('newSet'),
     checkFeeMinor: price('checkFee'),
     mainsVolts: Number(form.mainsVolts.replace(',', '.')),
@@ -202,6 +208,13 @@ async function addPerson(): Promise<void> {
       <TextField id="checkFee" v-model="form.checkFee" :label="t('settings.checkFee')" :error="errors.checkFee" inputmode="decimal" />
       <TextField id="newSet" v-model="form.newSet" :label="t('settings.newSet')" :error="errors.newSet" inputmode="decimal" />
       <TextField id="wrongPart" v-model="form.wrongPart" :label="t('settings.wrongPart')" :error="errors.wrongPart" inputmode="decimal" />
+      <TextField
+        id="wrongPartShare"
+        v-model="form.wrongPartShare"
+        :label="t('settings.wrongPartShare')"
+        :error="errors.wrongPartShare"
+        inputmode="numeric"
+      />
     </fieldset>
     <fieldset class="sheet fields quarters">
       <legend>{{ t('settings.place') }}</legend>
