@@ -167,7 +167,7 @@ function leftWhere(plan: Plan, work: readonly Body[], ending: string, fault: { i
     { kind: 'fault.confirmed', v: 1, assembly: fault.assembly, fault: fault.id },
     {
       kind: 'job.closed',
-      v: 1,
+      v: 2,
       outcome: cured ? (plan.outcome ?? 'repaired') : 'not-worth-it',
       minutes: 20 + 6 * work.length,
       ...(plan.outcome === 'repaired-with-known-flaw' ? { remains: 'a faint shade in one corner, accepted' } : {}),

@@ -232,6 +232,7 @@ export {
   type VoltsAt,
 } from './electrical/index.ts';
 export {
+  leftBeforeClosing,
   chargePoints,
   isHot,
   objectionCodes,

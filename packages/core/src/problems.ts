@@ -36,6 +36,7 @@ export const problemCodes = [
   'opposite-meanings',
   'outcome-not-observable',
   'bad-character',
+  'left-out',
 ] as const;
 
 export type ProblemCode = (typeof problemCodes)[number];

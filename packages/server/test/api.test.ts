@@ -125,6 +125,21 @@ describe('writing to the ledger', () => {
     expect((await post(`/api/jobs/${job.id}/entries`, close(4))).status).toBe(200);
   });
 
+  test('a set is closed as repaired only as it was, or with what stays recorded as a modification', async () => {
+    const job = await takeIn();
+    const send = (body: Record<string, unknown> & { kind: string }, basedOn: number) =>
+      post(`/api/jobs/${job.id}/entries`, { by: running.person, entries: [draft(body, basedOn)] });
+    const moved = { kind: 'set.changed', v: 2, stage: 'back-off', plugged: false, railsDown: true, pulled: ['keys'] };
+    expect((await send(moved, 2)).status).toBe(200);
+    const refused = await send({ kind: 'job.closed', v: 2, outcome: 'repaired', minutes: 12 }, 3);
+    expect([refused.status, (refused.body as { code: string }).code]).toEqual([422, 'not-put-back']);
+    expect(problemDocumentSchema.parse(refused.body).problems?.[0]?.sentence).toContain('keys is not as it was');
+    expect(((await get(`/api/jobs/${job.id}`)).body as { entries: unknown[] }).entries).toHaveLength(3);
+    // Written by an app of yesterday: read as it is now, and held to the same.
+    expect((await send({ kind: 'job.closed', v: 1, outcome: 'repaired', minutes: 12 }, 3)).status).toBe(422);
+    expect((await send({ kind: 'job.closed', v: 2, outcome: 'workaround', minutes: 12, modified: ['keys'] }, 3)).status).toBe(200);
+  });
+
   test('a batch with one bad entry stores none of it', async () => {
     const job = await takeIn();
     const reply = await post(`/api/jobs/${job.id}/entries`, {

@@ -323,10 +323,12 @@ export const bodySchemas = {
   }),
   'job.closed': z.strictObject({
     kind: z.literal('job.closed'),
-    v: v1,
+    v: z.literal(2),
     outcome: z.enum(outcomesOfAJob),
     minutes,
     remains: plainText.optional(),
+    /** Plugs out, bridges and tape that stay on purpose, as a recorded modification. */
+    modified: z.array(z.string().min(1).max(200)).max(60).optional(),
   }),
   'job.reopened': z.strictObject({ kind: z.literal('job.reopened'), v: v1, reason: plainText }),
 } as const;

@@ -32,6 +32,7 @@ export const currentFormat: LedgerFormat = {
     'set.changed': { 1: (body) => body },
     'wait.started': { 1: (body) => body },
     'wait.ended': { 1: (body) => body },
+    'job.closed': { 1: (body) => body },
   },
 };
 

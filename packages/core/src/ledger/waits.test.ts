@@ -41,7 +41,7 @@ test.each<[string, Body[], string[]]>([
     ],
     ['warm'],
   ],
-  ['over with the job', [started('soak', 240), { kind: 'job.closed', v: 1, outcome: 'repaired', minutes: 5 }], []],
+  ['over with the job', [started('soak', 240), { kind: 'job.closed', v: 2, outcome: 'repaired', minutes: 5 }], []],
 ])('%s', (_, bodies, names) => {
   expect(openWaits(live(...bodies)).map(({ name }) => name)).toEqual(names);
 });

@@ -1,3 +1,4 @@
+export { leftBeforeClosing } from './closing.ts';
 export { chargePoints, isHot, stageOfPlace, stillOut } from './places.ts';
 export { objectionCodes, objectionsTo, type Objection, type ObjectionCode } from './objections.ts';
 export { progressOf, type Progress } from './progress.ts';

@@ -10,7 +10,9 @@ import {
   caseOfLedger,
   cardOf,
   countsOf,
+  foldCase,
   InputRefused,
+  leftBeforeClosing,
   personalFields,
   pinsOf,
   readBody,
@@ -138,6 +140,7 @@ export async function appendLocked(
     stored.set(entry.id, entry);
     added.push(entry);
   }
+  await requirePutBack(store, job, ledger, added, transaction);
   const recordedAt = store.now();
   for (const entry of added) {
     const { facts, texts } = splitTexts(entry.body);
@@ -164,6 +167,26 @@ export async function appendLocked(
     await store.sequelize.query('SELECT pg_notify($1, $2)', { bind: [ledgerChannel, JSON.stringify({ job: job.id, seq })], transaction });
   }
   return { entries: drafts.flatMap((draft) => stored.get(draft.id) ?? []), lastSeq: seq };
+}
+
+/** A set is closed as repaired only as it was, but for modifications that are recorded. Throws not-put-back. */
+async function requirePutBack(
+  store: Store,
+  job: JobRow,
+  ledger: readonly Entry[],
+  added: readonly Entry[],
+  transaction: Transaction,
+): Promise<void> {
+  for (const [index, { body }] of added.entries()) {
+    if (body.kind !== 'job.closed') continue;
+    const { compiled, input } = await caseOfJob(store, job, [...ledger, ...added.slice(0, index)], transaction);
+    const left = leftBeforeClosing(body, foldCase(input, compiled).set);
+    if (left.length > 0)
+      throw new ApiError(
+        'not-put-back',
+        left.map((value) => ({ code: 'left-out', where: 'modified', value })),
+      );
+  }
 }
 
 /** By canonical JSON: the database keeps a body's facts in an order of its own, at every depth. */

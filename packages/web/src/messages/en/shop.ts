@@ -90,6 +90,8 @@ export const shopWords = {
     faultNone: 'Not confirmed',
     minutes: 'Hands-on minutes',
     remains: 'What remains (flaw left, warranty, old part)',
+    leftTitle: 'Not as delivered',
+    leftHelp: 'Put these back before the set leaves. Tick what stays on purpose: it is recorded as a modification.',
     close: 'Close the job',
     done: 'Job {n} is closed.',
     errors: {
@@ -100,6 +102,7 @@ export const shopWords = {
       memory: 'Choose the memory.',
       outcome: 'Choose how it ended.',
       minutes: '“{value}” is not a number of minutes.',
+      modified: 'Something is still out, bridged or taped. Put it back on the Bench, or tick it as a modification that stays.',
     },
   },
   experience: {

@@ -132,7 +132,10 @@ export function useEntryWords(compiled: () => CompiledPack | undefined): (entry:
           detail: [body.fault === undefined ? '' : names.fault(body.fault), body.note ?? ''].filter(Boolean).join('; '),
         };
       case 'job.closed':
-        return { title: t('entry.job.closed', { outcome: t(`outcome.${body.outcome}`), minutes: body.minutes }), detail: body.remains };
+        return {
+          title: t('entry.job.closed', { outcome: t(`outcome.${body.outcome}`), minutes: body.minutes }),
+          detail: [body.remains ?? '', ...(body.modified ?? [])].filter((one) => one !== '').join('; '),
+        };
       case 'date.promised':
         return { title: t('entry.date.promised', { on: d(new Date(`${body.on}T12:00:00`), 'weekday') }) };
       case 'heat.round':

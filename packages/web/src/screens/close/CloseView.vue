@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { flashResults, memories, notInBook, outcomesOfAJob, partSources, type Body } from '@veglia/core';
+import { flashResults, leftBeforeClosing, memories, notInBook, outcomesOfAJob, partSources, type Body } from '@veglia/core';
 import { computed, reactive, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { useRouter } from 'vue-router';
@@ -9,6 +9,7 @@ import FormField from '../../parts/FormField.vue';
 import TextField from '../../parts/TextField.vue';
 import JobGate from '../../parts/JobGate.vue';
 import { useJob } from '../../stores/job.ts';
+import { useActWords } from '../bench/actWords.ts';
 import { useEntryWords } from '../bench/entryWords.ts';
 
 const props = defineProps<{ id: string }>();
@@ -17,6 +18,7 @@ const store = useJob();
 const router = useRouter();
 const names = useNames(() => store.compiled);
 const words = useEntryWords(() => store.compiled);
+const { left: leftName } = useActWords(names);
 
 interface PartForm {
   assembly: string;
@@ -34,10 +36,12 @@ interface EndForm {
   fault: string;
   minutes: string;
   remains: string;
+  /** What stays as it is now, on purpose. */
+  modified: string[];
 }
 const part = reactive<PartForm>({ assembly: '', number: '', source: 'new', price: '' });
 const flash = reactive<FlashForm>({ memory: '', image: '', result: 'starts' });
-const end = reactive<EndForm>({ outcome: '', fault: '', minutes: '', remains: '' });
+const end = reactive<EndForm>({ outcome: '', fault: '', minutes: '', remains: '', modified: [] });
 const errors = reactive<Record<string, string>>({});
 
 const currency = computed(() => store.job?.settings.currency ?? 'EUR');
@@ -92,6 +96,11 @@ async function recordFlash(): Promise<void> {
   flash.image = '';
 }
 
+/** Plugs out, bridges and tape, where the set is to be used again. */
+const leftNow = computed(() => {
+  const { outcome } = end;
+  return outcome === '' || !store.fold ? [] : leftBeforeClosing({ outcome }, store.fold.set);
+});
 const closing = ref(false);
 async function closeJob(): Promise<void> {
   const { outcome } = end;
@@ -99,12 +108,20 @@ async function closeJob(): Promise<void> {
   const fine = collect({
     outcome: outcome === '' ? t('close.errors.outcome') : undefined,
     minutes: minutes === undefined ? t('close.errors.minutes', { value: end.minutes }) : undefined,
+    modified: leftNow.value.every((one) => end.modified.includes(one)) ? undefined : t('close.errors.modified'),
   });
   if (!fine || outcome === '' || minutes === undefined) return;
   const assembly = faults.value.find((one) => one.id === end.fault)?.assembly;
   const bodies: Body[] = [];
   if (assembly !== undefined) bodies.push({ kind: 'fault.confirmed', v: 1, assembly, fault: end.fault });
-  bodies.push({ kind: 'job.closed', v: 1, outcome, minutes, ...(end.remains.trim() === '' ? {} : { remains: end.remains.trim() }) });
+  bodies.push({
+    kind: 'job.closed',
+    v: 2,
+    outcome,
+    minutes,
+    ...(end.remains.trim() === '' ? {} : { remains: end.remains.trim() }),
+    ...(leftNow.value.length === 0 ? {} : { modified: [...leftNow.value] }),
+  });
   closing.value = true;
   await store.write(...bodies);
   closing.value = false;
@@ -221,6 +238,14 @@ async function closeJob(): Promise<void> {
             inputmode="decimal"
           />
           <TextField id="remains" v-model="end.remains" class="wide" :label="t('close.remains')" :rows="3" />
+          <fieldset v-if="leftNow.length > 0" class="wide left" data-test="left-out-closing">
+            <legend>{{ t('close.leftTitle') }}</legend>
+            <p class="soft">{{ t('close.leftHelp') }}</p>
+            <el-checkbox-group v-model="end.modified">
+              <el-checkbox v-for="one in leftNow" :key="one" :value="one" :label="leftName(one)" />
+            </el-checkbox-group>
+            <p v-if="errors.modified" class="alarm" role="alert">{{ errors.modified }}</p>
+          </fieldset>
           <button type="submit" class="push full wide" :disabled="closing || fold.closed" data-test="close-job">
             {{ t('close.close') }}
           </button>
