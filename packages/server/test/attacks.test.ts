@@ -286,6 +286,22 @@ describe('an address', () => {
   });
 });
 
+describe('words of the language itself in a blink table', () => {
+  test('are refused by row, and no card is touched', async () => {
+    const job = await checkedIn();
+    const { hash } = (await ask(running.app).get('/api/packs/current')).body as { hash: string };
+    const codes = [
+      { id: 'nine', groups: [9], meaning: { en: 'x' }, suspects: { strips: 'constructor' }, source: 'cover', date: '2026-01-01', by: 'me' },
+    ];
+    const reply = await ask(running.app)
+      .post('/api/blink-tables')
+      .send({ by: running.person, basedOn: hash, table: { format: 'veglia-blink-table', version: 1, family: 'quorvane.qk3', codes } });
+    expect([reply.status, code(reply)]).toEqual([400, 'bad-request']);
+    const { jobs } = (await ask(running.app).get('/api/jobs')).body as { jobs: { jobId: string }[] };
+    expect(jobs.map(({ jobId }) => jobId)).toContain(job);
+  });
+});
+
 describe('the same at the same instant', () => {
   test('forty-five intakes of one id are one job', async () => {
     const job = intake(running.person);

@@ -70,7 +70,19 @@ function applies(pack: Pack, layout: Layout, id: string, of: string | undefined)
 export function parsePack(document: unknown): Pack {
   const result = packSchema.safeParse(document);
   if (!result.success) throw new InputRefused(problemsOfSchema(namedIssues(result.error.issues, document), 'pack'));
-  return result.data;
+  return ownNamesOnly(result.data);
+}
+
+/**
+ * The same value with no names but its own at any depth: words, ids and places of a pack are looked up in its tables, and "constructor"
+ * must be as unknown there as any other word nobody wrote.
+ */
+function ownNamesOnly<T>(value: T): T {
+  if (Array.isArray(value)) return value.map((one: unknown) => ownNamesOnly(one)) as T;
+  if (typeof value !== 'object' || value === null) return value;
+  const bare = Object.create(null) as Record<string, unknown>;
+  for (const [key, inner] of Object.entries(value)) bare[key] = ownNamesOnly(inner);
+  return bare as T;
 }
 
 /** tests.17.minutes says little to the person who wrote the file: name the item instead of its place in the list. */

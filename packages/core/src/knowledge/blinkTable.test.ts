@@ -26,6 +26,12 @@ describe('a blink table', () => {
     expect(next.families.filter(({ id }) => id !== 'quorvane.qk3')).toEqual(pack.families.filter(({ id }) => id !== 'quorvane.qk3'));
   });
 
+  // Looked up in a plain object these are functions of the language, and every screen that folds a job would break on them.
+  test.each(['constructor', 'valueof', 'tostring', '__proto__', 'has-own-property'])('the word "%s" is as unknown as any other', (word) => {
+    const found = problems(table(row({ suspects: { strips: word } })));
+    expect(found.map(([code]) => code)).toEqual([word === '__proto__' ? 'schema' : 'word-unknown']);
+  });
+
   test('every family’s own comes out and goes in again unchanged', () => {
     for (const { id } of pack.families) expect(withBlinkTable(pack, blinkTableOf(shipped(), id))).toEqual(pack);
   });
