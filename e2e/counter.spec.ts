@@ -69,6 +69,7 @@ test('a draft survives a reload and a closed tab; with the server away it waits 
   await expect(again.getByTestId('kept-here')).toBeVisible();
   await expect(again.getByTestId('intakes-wait')).toContainText('1 set taken in here waits');
   await again.getByTestId('another').click();
+  await expect(again.getByLabel('Maker')).toHaveValue('');
   await fillIntake(again, { symptoms: [/^Restart loop/], maker: 'Oltrema', words: 'again and again' });
   await again.getByTestId('save').click();
   await expect(again.getByTestId('intakes-wait')).toContainText('2 sets');
