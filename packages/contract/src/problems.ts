@@ -19,6 +19,7 @@ export function reasonSentence(step: NextStep, words: Words, assembly: (id: stri
   return say(words.reason[code], {
     share: `${Math.round(100 * (share ?? 0))} %`,
     minutes: Math.max(1, Math.round(step.minutes + step.waitMinutes)),
+    hands: Number(step.minutes.toFixed(1)),
     of: target === undefined ? undefined : assembly(target),
     position,
     saves: money(savesMinor),

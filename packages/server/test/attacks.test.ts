@@ -2,8 +2,8 @@
  * What any web page in the same browser, or anybody who reaches the port, can send. Each attack here worked once, or would. Run alone:
  * `npm run test:attacks`.
  */
-import { createServer, request as httpRequest, type Server } from 'node:http';
-import { connect, type AddressInfo } from 'node:net';
+import { request as httpRequest } from 'node:http';
+import { connect } from 'node:net';
 import { Writable } from 'node:stream';
 import { gzipSync } from 'node:zlib';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
@@ -13,31 +13,19 @@ import request, { type Response } from 'supertest';
 import { v7 as uuidv7 } from 'uuid';
 import { WebSocket } from 'ws';
 import { hostsOf } from '../src/http/hosts.ts';
-import { openLive, type Live } from '../src/live/live.ts';
 import { pdfOf } from '../src/papers/pdf.ts';
-import { ask, draft, intake, openTestApp, testAddress, testHosts, type TestApp } from './support/testApp.ts';
+import { ask, draft, intake, openListening, testAddress } from './support/testApp.ts';
 
-let running: TestApp;
-let server: Server;
-let live: Live;
+let running: Awaited<ReturnType<typeof openListening>>;
 let port: number;
 const logged: string[] = [];
 
 beforeAll(async () => {
   const log = pino({ level: 'info' }, new Writable({ write: (chunk: Buffer, _encoding, done) => (logged.push(chunk.toString()), done()) }));
-  running = await openTestApp({ log });
-  server = createServer(running.app);
-  live = openLive(server, running.appUrl, pino({ level: 'silent' }), testHosts);
-  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
-  port = (server.address() as AddressInfo).port;
-  await live.ready;
+  running = await openListening({ log });
+  ({ port } = running);
 });
-afterAll(async () => {
-  await live.close();
-  server.closeAllConnections();
-  await new Promise((resolve) => server.close(resolve));
-  await running.close();
-});
+afterAll(() => running.close());
 
 const code = (reply: Response): string => problemDocumentSchema.parse(reply.body).code;
 const stranger = () => request(running.app);

@@ -1,32 +1,17 @@
 /** Others' writing, told over a WebSocket: against a real PostgreSQL and a real socket. */
-import { createServer, type Server } from 'node:http';
-import type { AddressInfo } from 'node:net';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { livePath, liveMessageSchema, type LiveMessage } from '@veglia/contract';
-import { pino } from 'pino';
 import { WebSocket } from 'ws';
-import { openLive, type Live } from '../src/live/live.ts';
-import { ask, draft, intake, openTestApp, testHosts, type TestApp } from './support/testApp.ts';
+import { ask, draft, intake, openListening } from './support/testApp.ts';
 
-let running: TestApp;
-let server: Server;
-let live: Live;
+let running: Awaited<ReturnType<typeof openListening>>;
 let address: string;
 
 beforeAll(async () => {
-  running = await openTestApp();
-  server = createServer(running.app);
-  live = openLive(server, running.appUrl, pino({ level: 'silent' }), testHosts);
-  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
-  address = `127.0.0.1:${(server.address() as AddressInfo).port}`;
-  await live.ready;
+  running = await openListening();
+  address = `127.0.0.1:${running.port}`;
 });
-afterAll(async () => {
-  await live.close();
-  server.closeAllConnections();
-  await new Promise((resolve) => server.close(resolve));
-  await running.close();
-});
+afterAll(() => running.close());
 
 interface Listening {
   readonly heard: LiveMessage[];

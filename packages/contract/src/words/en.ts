@@ -52,9 +52,9 @@ export const en: Words = {
   },
   reason: {
     'code-first': 'Read the blink code before anything heats, swaps, resets or cleans: it may not come back.',
-    'outside-first': 'No screw and {minutes} min: tells about {share} of what is open, so it comes before the cover does.',
+    'outside-first': 'No screw and {hands} min: tells about {share} of what is open, so it is done before the cover comes off.',
     'crack-ends-repair':
-      'The glass is cracked. A panel costs most of a new set, so the repair ends here unless the customer decides otherwise.',
+      'The glass is cracked. A new panel costs about {toEnd} fitted, most of a new set: the repair ends here unless the customer decides otherwise.',
     'panel-question': 'It is the panel. A new one costs about {toEnd} fitted: a question for the customer, not an order.',
     'needed-for-proof': '{of} is likely, but this is missing before it may be called proven.',
     'most-bits-per-minute': 'Tells most for its time: about {share} of the doubt goes in {minutes} min.',

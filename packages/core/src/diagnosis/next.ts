@@ -118,7 +118,7 @@ export function recommend(
   const repairs = repairSteps(belief, compiled, layout.id, settings, verdictOf).filter((step) => worthNaming(step, belief, compiled));
   const named = (step: NextStep): boolean => step.kind !== 'repair' || worthNaming(step, belief, compiled);
   if (interpretation.cured) add(proveStep(compiled, settings));
-  else if (interpretation.cracked) add({ ...stopStep(compiled, settings), id: 'give-up', because: { code: 'crack-ends-repair' } });
+  else if (interpretation.cracked) add(crackQuestion(belief, compiled, layout.id, settings));
   if (codeFirst) add(blinkStep(compiled, settings));
   for (const step of repairs) {
     if (step.because.code !== 'proven' || interpretation.cracked) continue;
@@ -214,6 +214,14 @@ const panelQuestion = (step: NextStep, compiled: CompiledPack, settings: Setting
   id: 'give-up',
   because: { code: 'panel-question', toEndMinor: step.cost.amountMinor },
 });
+
+/** A crack ends the search, with the figure of the only repair there is. */
+function crackQuestion(belief: Belief, compiled: CompiledPack, layoutId: string, settings: Settings): NextStep {
+  const panel = compiled.repairsOf.get(layoutId)?.find(({ kind, assembly }) => kind === 'replace' && assembly === 'panel');
+  const step = panel && repairStep(panel.id, belief, compiled, layoutId, settings);
+  const toEndMinor = step?.cost.amountMinor ?? settings.newSetMinor;
+  return { ...stopStep(compiled, settings), id: 'give-up', because: { code: 'crack-ends-repair', toEndMinor } };
+}
 
 /** Putting right what is outside the set is named once something points there: starting odds never reach so far. */
 function worthNaming(step: NextStep, belief: Belief, compiled: CompiledPack): boolean {

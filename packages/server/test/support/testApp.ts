@@ -1,4 +1,6 @@
 /** A server app on a database of its own, copied from the migrated template. */
+import { createServer } from 'node:http';
+import type { AddressInfo } from 'node:net';
 import { ownHeader, type NewJobInput, type EntryDraft } from '@veglia/contract';
 import type { Express } from 'express';
 import { pino, type Logger } from 'pino';
@@ -8,6 +10,7 @@ import { Cluster } from '../../../../scripts/lib/cluster.mjs';
 import { inRoot } from '../../../../scripts/lib/paths.mjs';
 import { createApp } from '../../src/app.ts';
 import { hostsOf } from '../../src/http/hosts.ts';
+import { openLive } from '../../src/live/live.ts';
 import { openStore } from '../../src/open.ts';
 import type { Store } from '../../src/store.ts';
 
@@ -64,6 +67,25 @@ export async function openTestApp(options: { demo?: boolean; log?: Logger } = {}
     ownerUrl,
     person: first?.id ?? '',
     close: () => store.sequelize.close(),
+  };
+}
+
+/** The same on a socket of its own, with live messages; closes all of it. */
+export async function openListening(options: { log?: Logger } = {}): Promise<TestApp & { readonly port: number }> {
+  const running = await openTestApp(options);
+  const server = createServer(running.app);
+  const live = openLive(server, running.appUrl, pino({ level: 'silent' }), testHosts);
+  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
+  await live.ready;
+  return {
+    ...running,
+    port: (server.address() as AddressInfo).port,
+    async close() {
+      await live.close();
+      server.closeAllConnections();
+      await new Promise((resolve) => server.close(resolve));
+      await running.close();
+    },
   };
 }
 

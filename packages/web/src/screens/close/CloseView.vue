@@ -238,7 +238,7 @@ async function closeJob(): Promise<void> {
             inputmode="decimal"
           />
           <TextField id="remains" v-model="end.remains" class="wide" :label="t('close.remains')" :rows="3" />
-          <fieldset v-if="leftNow.length > 0" class="wide left" data-test="left-out-closing">
+          <fieldset v-if="leftNow.length > 0" class="wide sheet" data-test="left-out-closing">
             <legend>{{ t('close.leftTitle') }}</legend>
             <p class="soft">{{ t('close.leftHelp') }}</p>
             <el-checkbox-group v-model="end.modified">
