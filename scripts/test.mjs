@@ -54,6 +54,8 @@ const jest = (name, project, ...more) =>
       tool('jest/bin/jest.js'),
       '--selectProjects',
       project,
+      // Jest's own choice leaves one core of two idle.
+      '--maxWorkers=100%',
       '--json',
       `--outputFile=${report}`,
       ...more,

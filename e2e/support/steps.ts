@@ -18,10 +18,16 @@ export interface Intake {
 }
 
 async function choose(page: Page, label: string, option: string | RegExp): Promise<void> {
-  // By keyboard: a click meets the placeholder, or a list that is still closing.
-  await page.getByLabel(label, { exact: true }).focus();
-  await page.keyboard.press('ArrowDown');
-  await page.getByRole('option', { name: option }).click();
+  const field = page.getByLabel(label, { exact: true });
+  const chosen = typeof option === 'string' ? option : new RegExp(option.source.replace(/^\^/, ''));
+  // By keyboard: a click meets the placeholder, or a list that is still closing. On a machine under load a click on the list has been
+  // seen to be lost: looked at, and done again.
+  await expect(async () => {
+    await field.focus();
+    await page.keyboard.press('ArrowDown');
+    await page.getByRole('option', { name: option }).click({ timeout: 5000 });
+    await expect(page.locator('.el-select').filter({ has: field })).toContainText(chosen, { timeout: 2000 });
+  }).toPass({ timeout: 60_000 });
 }
 
 export { choose };
