@@ -145,11 +145,8 @@ describe('another name for this machine', () => {
       expect((await stranger().get('/api/health').set('host', host)).status).toBe(200);
     },
   );
-  test('an address on paper comes from the settings and from no request', async () => {
-    expect(hostsOf([]).answersTo('bench.example.org')).toBe(false);
-    const job = await checkedIn();
-    expect((await ask(running.app).get(`/api/jobs/${job}/label.pdf`).set('host', 'localhost')).status).toBe(200);
-  });
+  // What stands on paper: papers.test.ts reads the code of a label.
+  test('a name that is not configured is not answered to', () => expect(hostsOf([]).answersTo('bench.example.org')).toBe(false));
 });
 
 describe('what another page can send', () => {

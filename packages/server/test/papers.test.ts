@@ -1,9 +1,13 @@
 import { spawnSync } from 'node:child_process';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { usualShopSettings } from '@veglia/contract';
+import jsqr from 'jsqr';
 import { v7 as uuidv7 } from 'uuid';
 import { ensurePoppler } from '../../../scripts/lib/install.mjs';
-import { ask, draft, intake, openTestApp, type TestApp } from './support/testApp.ts';
+import { ask, draft, intake, openTestApp, testAddress, type TestApp } from './support/testApp.ts';
+
+// The package is CommonJS: read by Node as it is, its one function stands under `default`.
+const jsQR = 'default' in jsqr ? (jsqr.default as typeof jsqr) : jsqr;
 
 let running: TestApp;
 let pdftotext: string;
@@ -13,9 +17,10 @@ beforeAll(async () => {
 }, 300_000);
 afterAll(() => running.close());
 
-async function pdf(id: string, name: 'label' | 'receipt'): Promise<Buffer> {
+async function pdf(id: string, name: 'label' | 'receipt', host = '127.0.0.1'): Promise<Buffer> {
   const reply = await ask(running.app)
     .get(`/api/jobs/${id}/${name}.pdf`)
+    .set('host', host)
     .buffer(true)
     .parse((response, done) => {
       const parts: Buffer[] = [];
@@ -96,6 +101,18 @@ describe('papers', () => {
     expect(text).toContain('<script>alert(1)</script>');
     expect(text).toContain('"image":"/etc/passwd"');
     expect(text.replaceAll(' ', '')).toContain('W'.repeat(400));
+  });
+
+  test('their code leads to the configured address, whatever name was asked for', async () => {
+    const own = intake(running.person);
+    await ask(running.app).post('/api/jobs').send(own);
+    const bytes = await pdf(own.id, 'label', 'localhost:7');
+    const drawn = spawnSync('pdftoppm', ['-gray', '-r', '200', '-'], { input: bytes });
+    const head = /^P5\s+(\d+)\s+(\d+)\s+255\s/.exec(drawn.stdout.subarray(0, 64).toString('latin1'));
+    const [width, height] = [Number(head?.[1]), Number(head?.[2])];
+    const grey = drawn.stdout.subarray(head?.[0].length);
+    const pixels = new Uint8ClampedArray(width * height * 4).map((_, at) => (at % 4 === 3 ? 255 : (grey[at >> 2] ?? 255)));
+    expect(jsQR(pixels, width, height)?.data).toBe(`${testAddress}/jobs/${own.id}`);
   });
 
   test('a set without a customer and a job nobody has', async () => {

@@ -64,7 +64,6 @@ export const en: Words = {
     'chosen-anyway': 'About {share} of the doubt goes in {minutes} min; another step is suggested first.',
     'least-cost': 'Cheapest way on: saves about {saves} of the {toEnd} this is likely to cost to the end.',
     'cheaper-than-testing': 'No further test pays for itself: trying this is the cheapest way on, about {toEnd} to the end. Not proven.',
-    'repair-before-test': 'Trying this now is cheaper than testing first: about {toEnd} to the end. Not proven.',
     'give-up-question':
       'Going on is likely to cost as much as a comparable new set ({toEnd}). Put it to the customer: stop here, or go on all the same?',
     cured: 'The last repair ended the complaint. The steps below stay open for a fault behind it.',

@@ -47,7 +47,6 @@ function codeOf(first: NextStep, other: NextStep): ComparisonCode | undefined {
       if (theirs.code === 'least-cost') return 'saves-more-for-its-price';
       if (theirs.code === 'does-not-pay') return 'other-does-not-pay';
       return other.kind === 'repair' ? 'test-before-part' : undefined;
-    case 'repair-before-test':
     case 'cheaper-than-testing':
       if (theirs.code === 'does-not-pay') return 'other-does-not-pay';
       if (other.kind === 'repair') return 'cures-more-for-its-price';

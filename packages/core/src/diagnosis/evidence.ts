@@ -253,9 +253,7 @@ function showsCrack(body: Body, compiled: CompiledPack): boolean {
 const renewsGlass = (body: Body, compiled: CompiledPack): boolean =>
   body.kind === 'repair.done' &&
   body.result !== 'not-tried' &&
-  compiled.pack.repairs.some(
-    ({ id, kind, assembly }) => id === compiled.currentId(body.repair) && kind === 'replace' && assembly === 'panel',
-  );
+  compiled.pack.repairs.some(({ id, question }) => id === compiled.currentId(body.repair) && question);
 
 /** A picture was on the glass by itself, good or bad; what is left over once "none" has an outcome of its own is a picture too. */
 function showsPicture(body: Body, compiled: CompiledPack): boolean {

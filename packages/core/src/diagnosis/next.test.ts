@@ -119,6 +119,18 @@ describe('the cheapest way to the end', () => {
     }
   });
 
+  test('a shop that opens first goes by cost alone', () => {
+    const input = caseOf(['standby-no-start']);
+    const first = (schools: Record<string, string>) => foldCase({ ...input, settings: { ...input.settings, schools } }, shipped()).next;
+    expect(
+      shipped()
+        .pack.schools.find(({ id }) => id === 'cover')
+        ?.options.map(({ id }) => id),
+    ).toContain('open-first');
+    expect(first({ cover: 'outside-first' })[0]?.because.code).toBe('outside-first');
+    expect(first({ cover: 'open-first' }).some(({ because }) => because.code === 'outside-first')).toBe(false);
+  });
+
   test('once no test pays any more, the repair at hand: labour, opening and part', () => {
     const [first] = cost(['sound-dark'], ['led.output=limit-then-off', 'strings.tester=one-dark', 'reseat:harness.light=unchanged']);
     expect(first).toMatchObject({ kind: 'repair', id: 'replace.strips' });

@@ -122,7 +122,7 @@ export function recommend(
   if (codeFirst) add(blinkStep(compiled, settings));
   for (const step of repairs) {
     if (step.because.code !== 'proven' || interpretation.cracked) continue;
-    if (isWholePanel(step, compiled)) add(panelQuestion(step, compiled, settings));
+    if (isQuestion(step, compiled)) add(panelQuestion(step, compiled, settings));
     else add(step);
   }
   if (policy === 'cost' && next.length === 0) {
@@ -145,7 +145,7 @@ export function recommend(
         if (test) add({ ...test.step, because: { ...test.step.because, code: 'most-bits-per-minute' } });
       }
       tested = true;
-      if (!isWholePanel(step, compiled)) add(step);
+      if (!isQuestion(step, compiled)) add(step);
       else if (!interpretation.cured) add(panelQuestion(step, compiled, settings));
     }
     // The rest may be taken all the same; it comes last and says that it doesn't pay.
@@ -157,7 +157,7 @@ export function recommend(
     missingProofs();
     for (const { step, offer } of ranked(weighed)) if (offer.left === undefined && (step.because.bits ?? 0) >= pointlessBits) add(step);
   }
-  if (policy !== 'cost') for (const step of repairs) add(isWholePanel(step, compiled) ? panelQuestion(step, compiled, settings) : step);
+  if (policy !== 'cost') for (const step of repairs) add(isQuestion(step, compiled) ? panelQuestion(step, compiled, settings) : step);
   if (next.length === 0) next.push(stopStep(compiled, settings));
 
   const leftOut = ranked(weighed).flatMap(({ step, offer }): LeftOut[] => {
@@ -169,6 +169,8 @@ export function recommend(
   return { next, leftOut };
 }
 
+/** The preference that turns "outside before inside" off, and its option. */
+const coverQuestion = 'cover';
 /** Hands-on minutes of a step that needs no screw and comes before the cover comes off (value of ours). */
 const quickMinutes = 3;
 /** And what it must tell of the assembly, bits (value of ours). */
@@ -182,7 +184,7 @@ interface Telling {
 
 /** Outside before inside: what is quick, needs no screw and tells something, by information per minute, while the set is closed. */
 function beforeTheCover<T extends Telling>(all: readonly T[], belief: Belief, settings: Settings): T[] {
-  if (belief.interpretation.state.stage > 0 || settings.schools?.['cover'] === 'open-first') return [];
+  if (belief.interpretation.state.stage > 0 || settings.schools?.[coverQuestion] === 'open-first') return [];
   return byScore(
     all.filter(
       ({ offer, bits }) => offer.left === undefined && offer.stage === 0 && offer.effort.handsOn <= quickMinutes && bits > quickBits,
@@ -205,10 +207,7 @@ const repairOf = (step: NextStep, compiled: CompiledPack): Repair | undefined =>
   step.kind === 'repair' ? compiled.pack.repairs.find(({ id }) => id === step.id) : undefined;
 
 /** Glass with its bonded drivers: priced at most of a new set, so a question with its figure and never an order. */
-const isWholePanel = (step: NextStep, compiled: CompiledPack): boolean => {
-  const repair = repairOf(step, compiled);
-  return repair?.kind === 'replace' && repair.assembly === 'panel';
-};
+const isQuestion = (step: NextStep, compiled: CompiledPack): boolean => repairOf(step, compiled)?.question === true;
 const panelQuestion = (step: NextStep, compiled: CompiledPack, settings: Settings): NextStep => ({
   ...stopStep(compiled, settings),
   id: 'give-up',
@@ -217,16 +216,18 @@ const panelQuestion = (step: NextStep, compiled: CompiledPack, settings: Setting
 
 /** A crack ends the search, with the figure of the only repair there is. */
 function crackQuestion(belief: Belief, compiled: CompiledPack, layoutId: string, settings: Settings): NextStep {
-  const panel = compiled.repairsOf.get(layoutId)?.find(({ kind, assembly }) => kind === 'replace' && assembly === 'panel');
+  const panel = compiled.repairsOf.get(layoutId)?.find(({ question }) => question);
   const step = panel && repairStep(panel.id, belief, compiled, layoutId, settings);
   const toEndMinor = step?.cost.amountMinor ?? settings.newSetMinor;
   return { ...stopStep(compiled, settings), id: 'give-up', because: { code: 'crack-ends-repair', toEndMinor } };
 }
 
-/** Putting right what is outside the set is named once something points there: starting odds never reach so far. */
+/** What is outside the set is put right once something points there: likelier than all else together (value of ours). */
+const pointedAt = 0.5;
+
 function worthNaming(step: NextStep, belief: Belief, compiled: CompiledPack): boolean {
   const repair = repairOf(step, compiled);
-  return repair?.kind !== 'put-right' || (belief.assemblies.get(repair.assembly) ?? 0) >= 0.5;
+  return repair?.kind !== 'put-right' || (belief.assemblies.get(repair.assembly) ?? 0) >= pointedAt;
 }
 
 const byScore = <T extends Telling>(all: readonly T[]): T[] =>

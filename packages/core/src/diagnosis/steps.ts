@@ -20,7 +20,6 @@ export const reasonCodes = [
   'chosen-anyway',
   'least-cost',
   'cheaper-than-testing',
-  'repair-before-test',
   'give-up-question',
   'does-not-pay',
   'cured',

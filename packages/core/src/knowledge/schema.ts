@@ -352,6 +352,8 @@ export const repairSchema = z.strictObject({
   part: idSchema.optional(),
   /** Price of the part as a share of a comparable new set; 0 where none is needed. */
   partShare: z.number().min(0).max(1),
+  /** Priced at most of a new set: put as a question with its figure, never ordered. */
+  question: z.literal(true).optional(),
   cautions: z.array(idSchema),
   tools: z.array(idSchema).optional(),
   source: sourceSchema,

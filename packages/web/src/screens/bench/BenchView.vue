@@ -76,7 +76,7 @@ const layout = computed(() => (shown.value?.set.layout === undefined ? undefined
 const deeper = useDeeperLook();
 const effects = useEffects();
 /** Reasons a deeper look can better; a proof, a code or a question stays what it is. */
-const byCost = computed(() => ['least-cost', 'cheaper-than-testing', 'repair-before-test'].includes(steps.value[0]?.because.code ?? ''));
+const byCost = computed(() => ['least-cost', 'cheaper-than-testing'].includes(steps.value[0]?.because.code ?? ''));
 watch(
   () => [store.input, store.compiled, byCost.value] as const,
   ([input, compiled, looks]) => {
