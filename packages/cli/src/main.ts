@@ -16,7 +16,7 @@ import {
   type Policy,
   type Problem,
 } from '@veglia/core';
-import { smallModel } from '@veglia/simulators';
+import { smallModel, worlds } from '@veglia/simulators';
 import { Command, CommanderError, InvalidArgumentError, Option } from 'commander';
 import { z } from 'zod';
 import { readCase, readCompiled, readPack, readReferenceCases, shippedCasesFolder, shippedPackFolder } from './input.ts';
@@ -178,6 +178,9 @@ function program(io: Io): Command {
     .option('--do <test>', 'one test, with its object behind a colon where it names one')
     .option('--repair <id>', 'one repair')
     .option('--session <file>', 'what an outside player keeps between calls')
+    .addOption(
+      new Option('--world <name>', 'a set of a workshop the book has not seen; the seed is the number of the case').choices(worlds),
+    )
     .addOption(packOption())
     .addOption(policyOption())
     .action(async (options: SimulateOptions & { pack: string }) => {

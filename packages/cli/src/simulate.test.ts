@@ -17,6 +17,17 @@ async function veglia(...args: string[]): Promise<{ code: number; out: Record<st
 }
 
 describe('veglia simulate', () => {
+  test('draws a case of a world the book has not seen, the same for the same seed', async () => {
+    const drawn = async (seed: string) => (await veglia('simulate', '--world', 'varied', '--seed', seed)).out;
+    const [one, again, other] = [await drawn('3'), await drawn('3'), await drawn('4')];
+    expect(one).toEqual(again);
+    expect(one).not.toEqual(other);
+    const { format, entries } = one as { format: string; entries: { body: { kind: string; text?: string } }[] };
+    expect(format).toBe('veglia-case');
+    expect(entries[0]?.body.kind).toBe('symptom.reported');
+    expect(entries.at(-1)?.body.text).toContain('"faults":["');
+  });
+
   test('plays a case to its end and prints a case file that can be read again', async () => {
     const { code, out } = await veglia(
       'simulate',

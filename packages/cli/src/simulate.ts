@@ -1,7 +1,19 @@
 /** `veglia simulate`: a whole case played on the simulated set, or one test at a time for an outside player. */
 import { readFile, writeFile } from 'node:fs/promises';
 import { defaultSettings, InputRefused, type CompiledPack, type Policy, type Problem } from '@veglia/core';
-import { atOnce, fixedList, information, play, SimulatedSet, simulatedFaults, simulatedOpponent, type Way } from '@veglia/simulators';
+import {
+  atOnce,
+  drawWorldCase,
+  fixedList,
+  information,
+  play,
+  SimulatedSet,
+  simulatedFaults,
+  simulatedOpponent,
+  worldErrors,
+  type Way,
+  type World,
+} from '@veglia/simulators';
 import { z } from 'zod';
 
 export interface SimulateOptions {
@@ -14,6 +26,8 @@ export interface SimulateOptions {
   readonly do?: string;
   readonly repair?: string;
   readonly session?: string;
+  /** A set of a workshop the book hasn't seen, drawn by the seed. */
+  readonly world?: World;
 }
 
 /** What an outside player keeps between calls: the set, and what was done to it. Answers follow from it alone. */
@@ -35,6 +49,7 @@ const ways: Readonly<Record<Policy, Way>> = { cost: atOnce, information: informa
 
 /** A case file, or with --do or --repair one answer. Throws InputRefused on ids nobody knows and on a session that can't be read. */
 export async function simulate(options: SimulateOptions, compiled: CompiledPack): Promise<unknown> {
+  if (options.world !== undefined) return playDrawn(options.world, options, compiled);
   const session = await sessionOf(options, compiled);
   const set = setOf(session, compiled);
   if (options.do !== undefined || options.repair !== undefined) {
@@ -42,17 +57,32 @@ export async function simulate(options: SimulateOptions, compiled: CompiledPack)
     if (options.session !== undefined) await writeFile(options.session, `${JSON.stringify(session, null, 2)}\n`);
     return answer;
   }
-  const family = session.family === undefined ? {} : { family: session.family };
-  const facts = { layout: session.layout, ...family };
+  return caseFileOf(
+    set,
+    { layout: session.layout, ...(session.family === undefined ? {} : { family: session.family }) },
+    session,
+    options,
+    compiled,
+  );
+}
+
+/** Played to its end, as a case file; the last note says what was wrong. */
+function caseFileOf(
+  set: SimulatedSet,
+  facts: { readonly layout: string; readonly family?: string },
+  { faults, seed, errors }: Pick<Session, 'faults' | 'seed' | 'errors'>,
+  { policy }: Pick<SimulateOptions, 'policy'>,
+  compiled: CompiledPack,
+): object {
   const { entries, ending, costMinor, minutes } = play({
-    opponent: simulatedOpponent(set, session.errors),
-    way: ways[options.policy],
+    opponent: simulatedOpponent(set, errors),
+    way: ways[policy],
     compiled,
     set: facts,
     settings: defaultSettings,
-    seed: session.seed,
+    seed,
   });
-  const told = { ending, costMinor: Math.round(costMinor), minutes, faults: session.faults, seed: session.seed };
+  const told = { ending, costMinor: Math.round(costMinor), minutes, faults, seed };
   const note = { body: { kind: 'note.added', v: 1, text: `Played on the simulated set: ${JSON.stringify(told)}` } };
   return {
     format: 'veglia-case',
@@ -62,6 +92,17 @@ export async function simulate(options: SimulateOptions, compiled: CompiledPack)
     settings: defaultSettings,
     entries: [...entries.map(({ body }) => ({ body })), note],
   };
+}
+
+/** The seed is the number of the case; the world itself is always the same one. */
+function playDrawn(world: World, options: SimulateOptions, compiled: CompiledPack): object {
+  const layouts = compiled.pack.layouts.map((layout) => ({ layout, weight: compiled.pack.scale.frequency[layout.frequency] ?? 1 }));
+  const drawn = drawWorldCase(options.seed, world, 1, layouts, compiled.pack.families);
+  const layout = compiled.layouts.get(drawn.layoutId);
+  if (!layout) throw new RangeError(`${drawn.layoutId} isn't in the pack it was drawn from`);
+  const facts = { layout: layout.id, ...(drawn.familyId === undefined ? {} : { family: drawn.familyId }) };
+  const told = { faults: [...drawn.faults], seed: drawn.seed, errors: worldErrors };
+  return caseFileOf(new SimulatedSet({ ...drawn, layout }), facts, told, options, compiled);
 }
 
 async function sessionOf(options: SimulateOptions, compiled: CompiledPack): Promise<Session> {

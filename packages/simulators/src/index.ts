@@ -1,4 +1,13 @@
-export { randomFrom, seedOf, SimulatedSet, simulatedFaults, type Answer, type RepairResult, type SetOptions } from './set/index.ts';
+export {
+  randomFrom,
+  seedOf,
+  SimulatedSet,
+  simulatedFaults,
+  simulatedHome,
+  type Answer,
+  type RepairResult,
+  type SetOptions,
+} from './set/index.ts';
 export {
   atOnce,
   bookOpponent,
@@ -19,3 +28,4 @@ export {
   type Way,
 } from './player/index.ts';
 export { filmedLight, type LightCode } from './light.ts';
+export { drawWorldCase, worldErrors, worlds, type World, type WorldCase } from './world/index.ts';

@@ -3,6 +3,7 @@ import {
   believe,
   minutesToStage,
   notInBook,
+  proofOf,
   stageOf,
   type Belief,
   type Body,
@@ -30,6 +31,12 @@ export interface PlayOptions {
   readonly most?: number;
 }
 
+export interface Told {
+  readonly id: string;
+  readonly odds: number;
+  readonly proven: boolean;
+}
+
 export interface Play {
   readonly entries: readonly Entry[];
   readonly ending: 'cured' | 'given-up' | 'too-long';
@@ -42,8 +49,11 @@ export interface Play {
   readonly parts: number;
   readonly wrongParts: number;
   readonly firstPartRight: boolean | undefined;
-  /** The likeliest assembly before each move, with its odds. */
-  readonly told: readonly { readonly id: string; readonly odds: number }[];
+  /** The likeliest assembly before each move, with its odds, and whether it was called proven. */
+  readonly told: readonly Told[];
+  /** What was called proven when the first part was bought; undefined: no part, or nothing proven. */
+  readonly provenAtPart: string | undefined;
+  readonly firstMove: Choice | undefined;
   /** Milliseconds each choice took. */
   readonly thought: readonly number[];
 }
@@ -69,7 +79,9 @@ export function play(
   let parts = 0;
   let wrongParts = 0;
   let firstPartRight: boolean | undefined;
-  const told: { id: string; odds: number }[] = [];
+  const told: Told[] = [];
+  let provenAtPart: string | undefined;
+  let firstMove: Choice | undefined;
   const thought: number[] = [];
   const spend = (handsOn: number, wait = 0): void => {
     minutes += handsOn;
@@ -90,6 +102,8 @@ export function play(
     wrongParts,
     firstPartRight,
     told,
+    provenAtPart,
+    firstMove,
     thought,
   });
 
@@ -121,7 +135,9 @@ export function play(
     }
     const choice: Choice = way(belief, compiled, settings, layoutId, random);
     thought.push(clock() - started);
-    told.push(topOf(belief));
+    const top = topOf(belief, compiled);
+    told.push(top);
+    firstMove ??= choice;
     if (choice.kind === 'give-up') {
       cost += settings.newSetMinor;
       return ended('given-up');
@@ -150,6 +166,7 @@ export function play(
     partsMinor += part;
     if (part > 0) {
       const right = opponent.wouldCure(repair);
+      if (parts === 0 && top.proven) provenAtPart = top.id;
       parts += 1;
       if (!right) wrongParts += 1;
       firstPartRight ??= right;
@@ -163,7 +180,8 @@ export function play(
   return ended('too-long');
 }
 
-function topOf(belief: Belief): { id: string; odds: number } {
+function topOf(belief: Belief, compiled: CompiledPack): Told {
   const [top] = [...belief.assemblies].filter(([id]) => id !== notInBook).sort((a, b) => b[1] - a[1]);
-  return { id: top?.[0] ?? notInBook, odds: top?.[1] ?? 0 };
+  const id = top?.[0] ?? notInBook;
+  return { id, odds: top?.[1] ?? 0, proven: proofOf(belief, id, compiled)?.met === true };
 }

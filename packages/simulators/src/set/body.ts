@@ -16,6 +16,8 @@ export interface Body {
   primaryShort: boolean;
   standby: { gain: number; limitAmperes: number };
   rail: { starts: boolean; limitAmperes: number; esrOhms: number };
+  /** Power's supply for a driver of its own board. */
+  lightRail: boolean;
   /** Power's reaction to an overload. */
   overload: 'pulses' | 'latches';
   panelRail: number;
@@ -53,6 +55,8 @@ export interface Body {
     inputGood: boolean;
     hung: 'no' | 'dark' | 'stuck' | 'apps';
     hungShort: boolean;
+    /** Programs or settings spoilt: an update or a reset clears it. */
+    software: boolean;
     pictureOut: boolean;
     panelSwitch: boolean;
   };
@@ -65,6 +69,8 @@ export interface Body {
     data: boolean;
     clock: boolean;
     clockShows: 'blank' | 'lines';
+    /** A joint that makes contact from this temperature on, °C. */
+    joint: { bad: boolean; heals: number; shows: 'blank' | 'lines' };
   };
   panel: {
     glass: 'clean' | 'cracked' | 'liquid';
@@ -82,6 +88,9 @@ export interface Body {
     clockShort: 'none' | 'loop' | 'stops';
     bond: { loose: boolean; heals: number; shows: 'lines' | 'bar'; squeezeHeals: boolean };
     lineSqueeze: boolean;
+    rowFilm: boolean;
+    half: 'none' | 'left' | 'right';
+    worn: boolean;
   };
   keys: { stuck: 'no' | 'blocks' | 'switches-off'; contact: boolean; eye: boolean };
   speakers: { shortOhms: number; open: boolean; shows: 'stops' | 'silent' };
@@ -100,13 +109,16 @@ export interface Body {
     }
   >;
   plasma: {
-    shorted: 'none' | 'scan-sustain' | 'common-sustain' | 'scan-buffers' | 'address';
+    shorted: 'none' | 'scan-sustain' | 'common-sustain' | 'scan-buffers' | 'address' | 'electrodes';
     dead: 'none' | 'logic' | 'scan-sustain' | 'common-sustain';
     deadShows: 'dots' | 'dark' | 'tint';
     bar: 'none' | 'rows' | 'columns';
     stops: 'stops' | 'no-start';
   };
   signs: { burnt: boolean; bulged: boolean };
+  networkGood: boolean;
+  /** Dust, a pad or a supply lets it run hot. */
+  runsHot: boolean;
   /** The family's software shows its code, and this owner noticed the blinking rather than the stopping. */
   codeNoticed: boolean;
 }
@@ -125,6 +137,7 @@ export function healthyBody(): Body {
     primaryShort: false,
     standby: { gain: 1, limitAmperes: 1.2 },
     rail: { starts: true, limitAmperes: 5, esrOhms: 0.05 },
+    lightRail: true,
     overload: 'pulses',
     panelRail: 1,
     sustainRail: 1,
@@ -153,6 +166,7 @@ export function healthyBody(): Body {
       inputGood: true,
       hung: 'no',
       hungShort: true,
+      software: false,
       pictureOut: true,
       panelSwitch: true,
     },
@@ -165,6 +179,7 @@ export function healthyBody(): Body {
       data: true,
       clock: true,
       clockShows: 'blank',
+      joint: { bad: false, heals: 36, shows: 'blank' },
     },
     panel: {
       glass: 'clean',
@@ -176,6 +191,9 @@ export function healthyBody(): Body {
       clockShort: 'none',
       bond: { loose: false, heals: 36, shows: 'lines', squeezeHeals: true },
       lineSqueeze: false,
+      rowFilm: false,
+      half: 'none',
+      worn: false,
     },
     keys: { stuck: 'no', contact: true, eye: true },
     speakers: { shortOhms: infinite, open: false, shows: 'stops' },
@@ -184,6 +202,8 @@ export function healthyBody(): Body {
     contacts: {},
     plasma: { shorted: 'none', dead: 'none', deadShows: 'dark', bar: 'none', stops: 'stops' },
     signs: { burnt: false, bulged: false },
+    networkGood: true,
+    runsHot: false,
     codeNoticed: false,
   };
 }

@@ -50,6 +50,8 @@ export const defects: Readonly<Record<string, Defect>> = {
     part: 'setting',
     apply: (body, random) => void (body.setting = pick(random, ['turned', 'turned', 'turned', 'muted', 'muted', 'wrong-input'])),
   },
+  'outside.network': { home: 'outside', apply: (body) => void (body.networkGood = false) },
+  'outside.dust': { home: 'outside', apply: (body) => void (body.runsHot = true) },
   'outside.remote': { home: 'outside', apply: (body, random) => void (body.remote = { works: false, emits: chance(random, 0.35) }) },
 
   'power.fuse-open': {
@@ -87,6 +89,8 @@ export const defects: Readonly<Record<string, Defect>> = {
       body.signs.bulged = chance(random, 0.65);
     },
   },
+  'power.runs-hot': { home: 'power', apply: (body) => void (body.runsHot = true) },
+  'power.light-rail-dead': { home: 'power', apply: (body) => void (body.lightRail = false) },
   'power.panel-rail-dead': { home: 'power', apply: (body) => void (body.panelRail = 0) },
   'power.sustain-dead': { home: 'power', apply: (body) => void (body.sustainRail = 0) },
 
@@ -97,6 +101,18 @@ export const defects: Readonly<Record<string, Defect>> = {
       body.driver.trips = true;
       body.strips.flashes = chance(random, 0.7);
     },
+  },
+  'driver.arcing': {
+    home: 'driver',
+    apply: (body, random) => {
+      body.driver.trips = true;
+      body.strips.flashes = chance(random, 0.8);
+      body.signs.burnt = chance(random, 0.5);
+    },
+  },
+  'strips.lamp-worn': {
+    home: 'strips',
+    apply: (body) => void Object.assign(body.strips, { failsAtFull: true, flashes: true }),
   },
   'strips.led-open': {
     home: 'strips',
@@ -192,6 +208,10 @@ export const defects: Readonly<Record<string, Defect>> = {
       body.codeNoticed = chance(random, 0.15);
     },
   },
+  'main.audio-dead': { home: 'main', part: 'audio-stage', apply: (body) => void (body.main.audioSilent = true) },
+  'main.software': { home: 'main', part: 'software', apply: (body) => void (body.main.software = true) },
+  'main.heatsink-pad': { home: 'main', apply: (body) => void (body.runsHot = true) },
+  'tuner.dead': { home: 'tuner', apply: (body) => void (body.main.inputGood = false) },
   'main.input-dead': { home: 'main', apply: (body) => void (body.main.inputGood = false) },
   'main.hung': {
     home: 'main',
@@ -222,6 +242,15 @@ export const defects: Readonly<Record<string, Defect>> = {
     apply: (body, random) => void Object.assign(body.tcon, { clock: false, clockShows: pick(random, ['blank', 'lines']) }),
   },
 
+  'tcon.joint-warm': {
+    home: 'tcon',
+    apply: (body, random) => void (body.tcon.joint = { bad: true, heals: within(random, 34, 48), shows: pick(random, ['blank', 'lines']) }),
+  },
+
+  'panel.film-across': { home: 'panel', apply: (body) => void (body.panel.rowFilm = true) },
+  'panel.half-dead': { home: 'panel', apply: (body, random) => void (body.panel.half = pick(random, ['left', 'right'])) },
+  'panel.cells-worn': { home: 'panel', apply: (body) => void (body.panel.worn = true) },
+  'panel.electrode-short': { ...plasmaShort('electrodes'), home: 'panel' },
   'panel.glass-cracked': {
     home: 'panel',
     apply: (body, random) =>
@@ -290,6 +319,10 @@ export const defects: Readonly<Record<string, Defect>> = {
       if (loose) loose.wire = pick(random, ['all', 'start', 'rail']);
     },
   },
+  'harness.ground.loose': contact('harness.ground'),
+  'harness.keys.loose': contact('harness.keys'),
+  'harness.logic.loose': contact('harness.logic'),
+  'harness.sustain.loose': contact('harness.sustain'),
   'harness.light.loose': contact('harness.light'),
   'harness.driver.loose': contact('harness.driver'),
   'harness.tcon-power.loose': contact('harness.tcon-power'),

@@ -1,3 +1,3 @@
-export { complaintOf, SimulatedSet, simulatedFaults, type Answer, type RepairResult, type SetOptions } from './set.ts';
+export { complaintOf, SimulatedSet, simulatedFaults, simulatedHome, type Answer, type RepairResult, type SetOptions } from './set.ts';
 export { chance, pick, randomFrom, seedOf, within, type Random } from './random.ts';
 export type { Observation, Reading } from './observe.ts';

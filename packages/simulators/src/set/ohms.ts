@@ -2,6 +2,7 @@
 import type { Build } from './scene.ts';
 import type { BenchState } from './bench.ts';
 import type { Body } from './body.ts';
+import { plasmaShortOff } from './stages.ts';
 
 export const openOhms = 1e9;
 
@@ -68,8 +69,7 @@ export function ohmsAt(point: string, { layout }: Build, body: Body, bench: Benc
     case 'address-rail': {
       const { shorted } = body.plasma;
       const mine = point === 'address-rail' ? shorted === 'address' : shorted !== 'none' && shorted !== 'address';
-      const off = out(shorted) || (shorted === 'scan-buffers' && out('scan-sustain'));
-      return mine && !off ? 0.5 : good;
+      return mine && !plasmaShortOff(body, out) ? 0.5 : good;
     }
     default:
       return good;

@@ -55,7 +55,7 @@ export function propagate(build: Build, body: Body, bench: BenchState, ask: Ask)
   const awake = wokenMain && !(hungNow && body.main.hung === 'dark');
 
   // Who is heard.
-  const keysIn = !out('keys');
+  const keysIn = !out('keys') && linked('harness.keys');
   const keyHeard = keysIn && body.keys.contact && body.keys.stuck === 'no';
   const remoteHeard = body.keys.eye && (body.remote.works || bench.supply.has('known-remote')) && (body.keys.stuck !== 'blocks' || !keysIn);
   const processor = processorNow(body, bench, mainNode);
@@ -197,7 +197,7 @@ export function propagate(build: Build, body: Body, bench: BenchState, ask: Ask)
     (asksLight || runs || stops) &&
     (board !== undefined || (body.main.lightCommand && link && (!trait('tcon.carries-light-command') || tconFed)));
   const forcedLight = bench.bridged.some((pair) => pair.includes('bl-on'));
-  const driverFed = railFed && (railGood || pulses || rail.peak > 0.5) && linked('harness.driver') && !out('driver');
+  const driverFed = railFed && body.lightRail && (railGood || pulses || rail.peak > 0.5) && linked('harness.driver') && !out('driver');
   const driverAsked = commanded || forcedLight || defaultsOn || (forced && !link && trait('light.defaults-on'));
   const lit = lightOf(body, bench, driverFed && driverAsked && body.driver.gives, linked('harness.light'));
   const stripsStop = body.strips.stopsSet && body.strips.open !== 'none' && runs && driverAsked && lit.light !== 'on';
@@ -225,7 +225,8 @@ export function propagate(build: Build, body: Body, bench: BenchState, ask: Ask)
     board === undefined &&
     (body.main.flash.damaged === 'apps' ||
       (body.main.emmc.worn && body.main.emmc.shows === 'apps') ||
-      (hungNow && body.main.hung === 'apps'));
+      (hungNow && body.main.hung === 'apps') ||
+      (body.main.software && !bench.updated && !bench.reset));
   const drawn: Picture =
     !(runsNow || board !== undefined) || !railGood
       ? 'none'
@@ -236,13 +237,14 @@ export function propagate(build: Build, body: Body, bench: BenchState, ask: Ask)
           sideIn,
           clockTaped,
           clockShort,
-          plasmaOn: body.sustainRail > 0.5,
+          plasmaOn: body.sustainRail > 0.5 && linked('harness.sustain') && linked('harness.logic'),
           board,
         });
   const atInput: Picture = plainSet || board !== undefined ? drawn : !sourceThere || !inputThere ? 'none' : drawn;
   const seenPicture: Picture =
     has('strips') && light !== 'on' && light !== 'dim' ? (bench.pressed === 'menu' && drawn !== 'none' ? 'faint' : 'none') : atInput;
-  const networkUp = runsNow && (bench.supply.has('known-network') || (!body.radio.dead && !radioShort && !out('radio'))) && !frozen;
+  const networkUp =
+    runsNow && (bench.supply.has('known-network') || (body.networkGood && !body.radio.dead && !radioShort && !out('radio'))) && !frozen;
 
   const tconPeak = panelFed && tconPowered ? (body.tcon.supplyShortOhms < shortOhms && !body.tcon.fuseOpen ? 0.3 : 1) : 0;
   const switchPeak = switchedOn ? (tconShort < shortOhms ? 0.3 : 1) : 0;
@@ -316,6 +318,7 @@ export function propagate(build: Build, body: Body, bench: BenchState, ask: Ask)
     input: runsNow && sourceThere && inputThere ? 'works' : 'dead',
     network: networkUp ? 'works' : 'dead',
     frozen,
+    hot: runsNow && body.runsHot,
     fan: !(runs || stops) || body.fan === 'stuck' ? 'silent' : body.fan === 'worn' ? 'noisy' : 'spins',
     processor: coreUp
       ? body.main.processor.state === 'dead'

@@ -60,6 +60,8 @@ export interface Scene {
   readonly fan: 'spins' | 'silent' | 'noisy';
   readonly processor: 'cold' | 'warm' | 'hot';
   readonly logicLamp: boolean;
+  /** Runs hotter than it should. */
+  readonly hot: boolean;
   readonly volts: Readonly<Record<string, Volts>>;
   /** Of a kind of rail at one point: which are missing. */
   readonly missing: Readonly<Record<string, 'none' | 'one' | 'all'>>;

@@ -45,7 +45,7 @@ test('every fault of the pack can be put into every layout that has it, and a he
       for (const complaint of complaints) if (complaint !== undefined) expect(compiled.symptomIds).toContain(complaint);
     }
   }
-  expect([...simulatedFaults].sort()).toEqual(pack.faults.map(({ id }) => id).sort());
+  for (const { id } of pack.faults) expect(simulatedFaults).toContain(id);
 });
 
 test('likelihoods scrambled and tests renamed: the same answers, seed for seed', () => {

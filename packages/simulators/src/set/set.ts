@@ -12,6 +12,7 @@ import { healthyOhms, ohmsAt } from './ohms.ts';
 import { propagate, type Ask } from './propagate.ts';
 import { chance, randomFrom, seedOf } from './random.ts';
 import type { Build, Scene } from './scene.ts';
+import { acts, asReacted, pictureComplaints, type Reaction } from './shows.ts';
 
 export interface SetOptions {
   readonly layout: Layout;
@@ -19,6 +20,10 @@ export interface SetOptions {
   /** Fault ids of the pack; each has to be one the simulator can make. */
   readonly faults: readonly string[];
   readonly seed: number;
+  /** Fault id -> how this very set shows it; left out: as its physics alone would. */
+  readonly reactions?: ReadonlyMap<string, Reaction>;
+  /** Relative error of this bench's meter, the same in every reading: 0.03 reads 3 % high. */
+  readonly meterOff?: number;
 }
 
 type RenewedThing = Pick<Repair, 'assembly' | 'kind' | 'part'>;
@@ -40,17 +45,23 @@ const meterNoise = 0.01;
 
 /** Ids of faults that can be put into a set. */
 export const simulatedFaults: readonly string[] = Object.keys(defects);
+/** The assembly whose renewal ends it, before a layout merges it into another; undefined: no fault of the simulator. */
+export const simulatedHome = (fault: string): string | undefined => defects[fault]?.home;
 
 export class SimulatedSet {
   readonly #build: Build;
   readonly #seed: number;
   #present: { id: string; defect: Defect }[];
   #body: Body;
+  readonly #reactions: ReadonlyMap<string, Reaction>;
+  readonly #meterOff: number;
   #repairs = 0;
 
   /** Throws RangeError on a fault the simulator can't make, or one the layout has no place for. */
-  constructor({ layout, family, faults, seed }: SetOptions) {
+  constructor({ layout, family, faults, seed, reactions = new Map(), meterOff = 0 }: SetOptions) {
     this.#build = { layout, family };
+    this.#reactions = reactions;
+    this.#meterOff = meterOff;
     this.#seed = seed;
     this.#present = faults.map((id) => {
       const defect = defects[id];
@@ -83,13 +94,19 @@ export class SimulatedSet {
 
   #complaintIn(bench: BenchState): string | undefined {
     const body = this.#bodyWith(bench);
-    const scene = propagate(this.#build, body, bench, body.ownerUses);
-    return complaintOf(this.#build, body, scene);
+    const scene = this.#sceneOf(bench, body.ownerUses);
+    const own = complaintOf(this.#build, body, scene);
+    const reaction = own === undefined || this.#reactions.size === 0 ? undefined : this.#acting(bench, body.ownerUses);
+    if (!reaction) return own;
+    // Where the bench itself leaves no picture, that is what is complained of.
+    const bare = propagate(this.#build, healthyBody(), bench, 'any');
+    const byBench = pictureComplaints.has(reaction.shows) ? complaintOf(this.#build, healthyBody(), bare) : undefined;
+    return byBench ?? (bare.alive ? reaction.shows : own);
   }
 
   /** The blink code as counted by a careful eye; undefined where it doesn't blink. */
   blink(): { groups: readonly number[]; colour?: string; after?: string } | undefined {
-    const scene = propagate(this.#build, this.#body, running(), 'any');
+    const scene = this.#sceneOf(running(), 'any');
     if (scene.indicator !== 'blinking') return undefined;
     const code = this.#build.family?.blink.find((one) => one.notices === scene.notice);
     if (!code) return undefined;
@@ -132,7 +149,7 @@ export class SimulatedSet {
   }
 
   #ends({ assembly, kind, part }: RenewedThing, defect: Defect): boolean {
-    if (kind === 'drain') return defect.part === 'hung' || defect.part === 'setting';
+    if (kind === 'drain') return defect.part === 'hung' || defect.part === 'setting' || defect.part === 'software';
     if (part !== undefined) return defect.part === part;
     return this.#place(defect.home) === assembly;
   }
@@ -146,15 +163,15 @@ export class SimulatedSet {
     let looked: string | undefined;
     let read: Observation['memory'];
     let noise = 0;
-    let scene: Scene = this.#scene(bench, 'none');
+    let scene: Scene = this.#sceneOf(bench, 'none');
     // What is seen is seen while it runs: putting back afterwards changes nothing of it.
     let witnessed: { scene: Scene; complaint: string | undefined; changes: boolean } | undefined;
     const ask = (): Ask => (remote && key ? 'any' : remote ? 'remote' : key || bench.on ? 'any' : 'none');
     const witness = (): void => {
       if (!bench.plugged) return;
-      scene = this.#scene(bench, ask());
+      scene = this.#sceneOf(bench, ask());
       const touched = bench.tapped.size > 0 || bench.squeezed;
-      const still = touched ? this.#scene({ ...bench, tapped: new Set(), squeezed: false }, ask()) : scene;
+      const still = touched ? this.#sceneOf({ ...bench, tapped: new Set(), squeezed: false }, ask()) : scene;
       const changes =
         touched &&
         (still.picture !== scene.picture || still.light !== scene.light || still.awake !== scene.awake || still.alive !== scene.alive);
@@ -228,7 +245,7 @@ export class SimulatedSet {
     if (witnessed === undefined) witnessed = { scene, complaint: this.complaint(), changes: false };
     return {
       ...witnessed,
-      before: { complaint: this.complaint(), notice: propagate(this.#build, this.#body, running(), 'any').notice },
+      before: { complaint: this.complaint(), notice: this.#sceneOf(running(), 'any').notice },
       readings,
       glass: this.#body.panel.glass,
       signs: this.#signsAt(looked),
@@ -238,12 +255,38 @@ export class SimulatedSet {
   }
 
   /** A known-good board in a place takes that place's faults away for as long as it is there. */
-  #scene(bench: BenchState, ask: Ask): Scene {
-    return propagate(this.#build, this.#bodyWith(bench), bench, ask);
+  #sceneOf(bench: BenchState, ask: Ask): Scene {
+    const broken = propagate(this.#build, this.#bodyWith(bench), bench, ask);
+    const reaction = this.#acting(bench, ask);
+    if (!reaction) return broken;
+    const hasLight = this.#build.layout.assemblies.includes('strips');
+    return asReacted(broken, propagate(this.#build, healthyBody(), bench, ask), reaction, bench, hasLight);
+  }
+
+  /**
+   * The reaction that shows in this configuration: of the first fault that acts there and doesn't show it by physics alone. Forced lines, a
+   * board in main's place and main left out are nothing an owner's set does: physics alone answers.
+   */
+  #acting(bench: BenchState, ask: Ask): Reaction | undefined {
+    const mainNode = this.#build.layout.merges.main ?? 'main';
+    const owners = bench.plugged && !bench.out.has(mainNode) && bench.bridged.length === 0 && !bench.fitted.has('main');
+    if (!owners || this.#reactions.size === 0) return undefined;
+    const swapped = swappedIn(bench);
+    const healthy = propagate(this.#build, healthyBody(), bench, ask);
+    for (const { id, defect } of this.#present) {
+      const reaction = this.#reactions.get(id);
+      if (!reaction || swapped.has(this.#place(defect.home))) continue;
+      const body = healthyBody();
+      defect.apply(body, randomFrom(seedOf(this.#seed, id)));
+      const alone = propagate(this.#build, body, bench, ask);
+      if (acts(alone, healthy))
+        return complaintOf(this.#build, body, alone) === reaction.shows && this.#present.length === 1 ? undefined : reaction;
+    }
+    return undefined;
   }
 
   #bodyWith(bench: BenchState): Body {
-    const swapped = new Set([...bench.fitted].filter(([, kind]) => kind === 'known-good').map(([node]) => node));
+    const swapped = swappedIn(bench);
     if (swapped.size === 0) return this.#body;
     const body = healthyBody();
     for (const { id, defect } of this.#present) {
@@ -254,14 +297,14 @@ export class SimulatedSet {
 
   #measure(step: Extract<Step, { measure: unknown }>, bench: BenchState, ask: Ask, count: number): Reading {
     const random = randomFrom(seedOf(this.#seed, `meter|${step.at}|${step.in}|${count}`));
-    const noisy = (value: number): number => value * (1 + meterNoise * (random() + random() - 1) * 2);
+    const noisy = (value: number): number => value * (1 + this.#meterOff) * (1 + meterNoise * (random() + random() - 1) * 2);
     const none = { point: step.at, idle: 0, value: 0, peak: 0, steady: true, ohms: undefined, missing: undefined };
     if (step.measure === 'ohms') {
       const ohms = noisy(ohmsAt(step.at, this.#build, this.#body, bench));
       return { ...none, ohms, value: ohms / healthyOhms(step.at) };
     }
     const pressed: Ask = step.in === 'starting' || step.in === 'on' ? 'any' : step.in === 'standby' && step.at === 'key-wire' ? 'any' : ask;
-    const scene = propagate(this.#build, this.#bodyWith(bench), { ...bench, plugged: bench.plugged || step.in === 'starting' }, pressed);
+    const scene = this.#sceneOf({ ...bench, plugged: bench.plugged || step.in === 'starting' }, pressed);
     const volts = scene.volts[step.at];
     const missing = scene.missing[step.at];
     if (!volts) return { ...none, missing };
@@ -298,6 +341,9 @@ export class SimulatedSet {
     return [];
   }
 }
+
+const swappedIn = (bench: BenchState): ReadonlySet<string> =>
+  new Set([...bench.fitted].filter(([, kind]) => kind === 'known-good').map(([node]) => node));
 
 const running = (): BenchState => ({ ...emptyBench(), plugged: true, on: true });
 
@@ -351,6 +397,6 @@ export function complaintOf({ layout }: Build, body: Body, scene: Scene): string
   if (picture !== undefined) return picture;
   if (scene.frozen || scene.network === 'dead') return 'app-fault';
   if (!scene.sound) return 'no-sound';
-  if (has('fans') && scene.fan !== 'spins') return 'hot-or-fan';
+  if (scene.hot || (has('fans') && scene.fan !== 'spins')) return 'hot-or-fan';
   return undefined;
 }

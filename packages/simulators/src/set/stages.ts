@@ -11,10 +11,13 @@ export function plasmaVolts(fed: boolean, share: number, shorted: boolean, sags:
   return sags ? { idle: 0, value: 0.3, peak: 0.95, steady: false } : { idle: 0, value: share, peak: share, steady: true };
 }
 
+/** Buffers hang on the scan board: with it out they are out too. */
 export function plasmaShortOff(body: Body, out: (node: string) => boolean): boolean {
   const { shorted } = body.plasma;
-  // Buffers hang on the scan board: with it out they are out too.
-  return out(shorted) || (shorted === 'scan-buffers' && out('scan-sustain'));
+  if (shorted === 'scan-buffers') return out('scan-buffers') || out('scan-sustain');
+  // The glass is driven from both sides: either board out takes the load off its rail.
+  if (shorted === 'electrodes') return out('scan-sustain') || out('common-sustain');
+  return out(shorted);
 }
 
 /** A latched processor lets go once it was truly without charge: own button held, and long enough unplugged. */
@@ -120,10 +123,12 @@ export function pictureOf({ layout }: Build, body: Body, bench: BenchState, now:
     const looseLines = picture?.state === 'open' && picture.shows === 'lines' && !bench.out.has('harness.picture') && !now.fromMain;
     if (looseLines) return 'lines';
     if (!now.tconFed || !now.biasUp || !now.fromMain || now.clockShort) return 'none';
+    const jointBad = tcon.joint.bad && warmthOf(bench, 'tcon', layout.merges.tcon ?? 'tcon') < tcon.joint.heals;
+    if (jointBad) return tcon.joint.shows === 'blank' ? 'none' : 'lines';
     if (!tcon.clock) return tcon.clockShows === 'blank' ? 'none' : 'lines';
     if (!tcon.data) return 'lines';
-    const left = now.sideIn('left') && tcon.half !== 'left';
-    const right = now.sideIn('right') && tcon.half !== 'right';
+    const left = now.sideIn('left') && tcon.half !== 'left' && panel.half !== 'left';
+    const right = now.sideIn('right') && tcon.half !== 'right' && panel.half !== 'right';
     if (!left && !right) return 'none';
     for (const [side, there] of [
       ['left', left],
@@ -139,6 +144,8 @@ export function pictureOf({ layout }: Build, body: Body, bench: BenchState, now:
   }
   if (panel.glass === 'cracked')
     return panel.crackShows === 'half' ? 'left-missing' : panel.crackShows === 'lines' ? 'lines' : panel.crackShows;
+  if (panel.rowFilm) return 'band';
+  if (panel.worn) return 'dots';
   if (panel.film !== 'none') return panel.filmHalf ? `${panel.film}-missing` : 'bar';
   if (panel.line) return bench.squeezed && panel.lineSqueeze ? 'good' : 'line';
   const bondHealed = warmthOf(bench, 'panel') >= panel.bond.heals || (bench.squeezed && panel.bond.squeezeHeals);

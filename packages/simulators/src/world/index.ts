@@ -1,0 +1,1 @@
+export { drawWorldCase, gamma, worldErrors, worlds, type World, type WorldCase } from './world.ts';
