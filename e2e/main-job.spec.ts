@@ -19,6 +19,9 @@ test('a set from the counter to a closed job survives a restart of server and da
   await expect(verdictOf(page, 'strips')).toHaveAttribute('data-verdict', 'suspect');
   await answer(page, 'led.output', 'limit-then-off');
   await answer(page, 'strings.tester', 'one-dark');
+  // A plug that makes no contact reads the same.
+  await expect(verdictOf(page, 'strips')).not.toHaveAttribute('data-verdict', 'proven');
+  await answer(page, 'reseat', 'unchanged', 'harness.light');
   await expect(verdictOf(page, 'strips')).toHaveAttribute('data-verdict', 'proven');
   await expect(page.getByTestId('next')).toHaveAttribute('data-step', 'replace.strips');
 
@@ -63,7 +66,7 @@ test('a set from the counter to a closed job survives a restart of server and da
   await expect(card).toContainText('Repaired');
   await card.click();
   const ledger = page.getByTestId('ledger');
-  await expect(ledger.locator('[data-kind="test.answered"]')).toHaveCount(5);
+  await expect(ledger.locator('[data-kind="test.answered"]')).toHaveCount(6);
   await expect(ledger.locator('[data-kind="part.fitted"]')).toContainText('€46.50');
   await expect(ledger.locator('[data-kind="flash.done"]')).toContainText('Serial EEPROM');
   await expect(ledger.locator('[data-kind="fault.confirmed"]')).toContainText('An LED open');

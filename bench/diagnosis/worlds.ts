@@ -9,7 +9,17 @@ import { writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { parseArgs } from 'node:util';
 import { readPackFolder } from '@veglia/contract/node';
-import { calibrationOf, compilePack, defaultSettings, expectedInformation, offersOf, believe, type CompiledPack } from '@veglia/core';
+import {
+  calibrationOf,
+  compilePack,
+  defaultSettings,
+  expectedInformation,
+  minutesToStage,
+  offersOf,
+  believe,
+  stageOf,
+  type CompiledPack,
+} from '@veglia/core';
 import {
   atOnce,
   drawWorldCase,
@@ -99,7 +109,12 @@ function measured(one: WorldCase, world: World): Case | undefined {
   const offers = offersOf(belief, compiled, defaultSettings, one.layoutId).filter(({ left }) => left === undefined);
   const cheap = (compiled.repairsOf.get(one.layoutId) ?? [])
     .filter((repair) => played.set.wouldCure(repair))
-    .map((repair) => repair.partShare * defaultSettings.newSetMinor + (repair.minutes / 60) * defaultSettings.rateMinorPerHour);
+    .map(
+      (repair) =>
+        repair.partShare * defaultSettings.newSetMinor +
+        ((repair.minutes + minutesToStage(stageOf(repair.assembly, one.layoutId, compiled), belief.interpretation.state, compiled)) / 60) *
+          defaultSettings.rateMinorPerHour,
+    );
   return {
     world,
     layout: one.layoutId,

@@ -11,6 +11,8 @@ export const problemCodes = [
   'duplicate-id',
   'unknown-id',
   'row-sum',
+  'too-rare',
+  'never-without-law',
   'row-rest-twice',
   'row-missing-default',
   'row-repeated',

@@ -233,6 +233,8 @@ export const en: Words = {
     'duplicate-id': '{where}: {value} is there twice',
     'unknown-id': '{where}: {value} is not a known {expected}',
     'row-sum': '{where}: the words of this row add up to {value}, which is outside {expected}; one of them is wrong',
+    'too-rare': '{where}: {value} of a thousand is rarer than {expected}, the least of what can happen',
+    'never-without-law': '{where}: leaves out {value}, and that complaint says no law of physics that forbids it',
     'row-rest-twice': '{where}: only one outcome may be "rest", found {value}',
     'row-missing-default': '{where}: a row for "*" is missing',
     'row-repeated': '{where}: two rows speak for {value}',

@@ -12,20 +12,23 @@ const verdict = (one: CaseFold, id: string): string | undefined => one.assemblie
 const plain = (one: CaseFold): [string, number][] => one.assemblies.map(({ id, odds: p }) => [id, p]);
 
 describe('a cut clears what is still connected and accuses everything beyond it', () => {
-  test('picture cable out, the set comes alive: all beyond gain by the same factor, none is singled out', () => {
+  test('picture cable out, the set comes alive: all beyond gain, a short most of all, and nothing on this side does', () => {
     const before = fold(['restart-loop']);
     const after = fold(['restart-loop'], ['cut.picture=comes-alive']);
     const gain = (id: string): number => odds(after, id) / odds(before, id);
-    // Faults on one assembly share the row, so the factor is one number for every assembly beyond.
-    for (const id of ['panel', 'harness.picture', 'harness.panel-left', 'harness.panel-right'])
-      expect(gain(id)).toBeCloseTo(gain('tcon'), 9);
+    for (const id of ['tcon', 'panel', 'harness.panel-left', 'harness.panel-right']) expect(gain(id)).toBeGreaterThan(1.5);
     for (const id of ['main', 'keys', 'outside']) expect(gain(id)).toBeLessThan(gain('tcon') / 5);
+    const of = (one: CaseFold, id: string): number => one.faults.find((fault) => fault.id === id)?.odds ?? 0;
+    const moved = (id: string): number => of(after, id) / of(before, id);
+    // What only doesn't answer may be waited for with the cable out as well.
+    expect(moved('tcon.supply-short')).toBeGreaterThan(moved('tcon.bias-dead'));
   });
 
   test('unchanged though it could have changed: what was cut off is not the cause', () => {
     const before = fold(['restart-loop']);
     const after = fold(['restart-loop'], ['cut.picture=unchanged']);
-    for (const id of ['tcon', 'panel']) expect(odds(after, id)).toBeLessThan(odds(before, id) / 5);
+    expect(odds(after, 'panel')).toBeLessThan(odds(before, 'panel') / 5);
+    expect(odds(after, 'tcon')).toBeLessThan(odds(before, 'tcon') / 2);
     expect(odds(after, 'main')).toBeGreaterThan(odds(before, 'main'));
   });
 
@@ -45,7 +48,7 @@ describe('a cut speaks by change', () => {
     ['lit-blank', 'cut.picture=unchanged', {}],
     ['single-line', 'cut.panel-both=unchanged', {}],
     ['no-sound', 'loads-off=unchanged', {}],
-    ['dead', 'cut.picture=unchanged', {}],
+    ['lit-blank', 'cut.light=unchanged', {}],
   ])('%s could not have been changed by it: %s says nothing, and says so', (symptom, told, set) => {
     const after = fold([symptom], [told], set);
     expect(plain(after)).toEqual(plain(fold([symptom], [], set)));
@@ -100,12 +103,23 @@ describe('dark is not a backlight verdict', () => {
   });
 
   test('light with the harness out and no command from main: the backlight is ruled out and main accused', () => {
-    const steps: Told[] = ['cut.power-main=lit', 'bl-on=absent', 'reseat:harness.power-main=unchanged'];
+    const steps: Told[] = [
+      'cut.power-main=lit',
+      'bl-on=absent',
+      'reseat:harness.power-main=unchanged',
+      'cut.picture=unchanged',
+      'cut.panel-both=unchanged',
+      'bias.rails=all-present',
+      'forced-light=lit',
+    ];
     for (let done = 0; done <= steps.length; done += 1)
       expect(verdict(fold(['sound-dark'], steps.slice(0, done), qk3), 'strips')).not.toBe('proven');
     const end = fold(['sound-dark'], steps, qk3);
     expect(verdict(end, 'strips')).toBe('cleared');
-    expect(verdict(end, 'main')).toBe('proven');
+    expect(end.assemblies[0]?.id).toBe('main');
+    expect(odds(end, 'main')).toBeGreaterThan(0.8);
+    // The command may stay away because the picture side does: while that was not cut, main is no more than likely.
+    expect(verdict(fold(['sound-dark'], steps.slice(0, 3), qk3), 'main')).not.toBe('proven');
   });
 
   test('no faint picture clears nothing', () => {
@@ -188,7 +202,11 @@ test('scope travels with the procedure: outside it a result is kept, marked and 
 });
 
 test('evidence makes tests pointless: they leave the list and say why', () => {
-  const { leftOut, next } = fold(['sound-dark'], ['led.output=limit-then-off', 'strings.tester=one-dark'], qk3);
+  const { leftOut, next } = fold(
+    ['sound-dark'],
+    ['led.output=limit-then-off', 'strings.tester=one-dark', 'reseat:harness.light=unchanged'],
+    qk3,
+  );
   expect(leftOut).toContainEqual(
     expect.objectContaining({ code: 'answered', step: expect.objectContaining({ id: 'led.output' }) as unknown }),
   );
@@ -220,7 +238,9 @@ test('two answers to one step are both kept, told as disagreement, and prove not
 });
 
 test('odds the trade quotes for "sound, no picture" come out as a result: strips about 60 to 80 % (common practice, no source)', () => {
-  const strips = odds(fold(['sound-dark']), 'strips');
+  const told = fold(['sound-dark']);
+  // The trade speaks of what it knows.
+  const strips = odds(told, 'strips') / (1 - odds(told, 'not-in-the-book'));
   expect(strips).toBeGreaterThanOrEqual(0.6);
   expect(strips).toBeLessThanOrEqual(0.8);
 });

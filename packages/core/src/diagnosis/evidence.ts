@@ -12,6 +12,7 @@ import {
   type SetState,
 } from '../ledger/index.ts';
 import { objectionsTo, stillOut } from '../safety/index.ts';
+import type { Told } from './complaint.ts';
 import { holds } from './conditions.ts';
 import { hypothesesOf, layoutOddsOf } from './hypotheses.ts';
 import {
@@ -180,7 +181,7 @@ export function interpret(input: CaseInput, compiled: CompiledPack): Interpretat
   // A code that the table knows says all that "it blinks" says, and more: counted once.
   const known = table !== undefined && blinkReadings.some(({ body }) => nearestCodes(table, body)[0]?.distance === 0);
   const complaints = [...symptoms].filter((id) => !(known && id === 'blinking'));
-  if (complaints.length > 0) units.push(complaintUnit(complaints, symptomEntries, facts));
+  if (complaints.length > 0) units.push(complaintUnit({ complaints, ...mannerTold(symptomEntries) }, symptomEntries, facts));
   if (code) units.push(code);
   else for (const { entry } of blinkReadings) unused.push({ entry: entry.id, code: 'no-blink-table' });
   units.push(...testUnits(readings, facts, doubts));
@@ -228,6 +229,15 @@ export function interpret(input: CaseInput, compiled: CompiledPack): Interpretat
     cracked: live.findLastIndex(({ body }) => showsCrack(body, compiled)) > live.findLastIndex(({ body }) => renewsGlass(body, compiled)),
     cured: last !== undefined && endsComplaint(last, compiled),
     closed,
+  };
+}
+
+/** How it comes and goes, as last told. */
+function mannerTold(entries: readonly Entry[]): Pick<Told, 'often' | 'temperature'> {
+  const told = entries.flatMap(({ body }) => (body.kind === 'symptom.reported' ? [body] : []));
+  return {
+    often: told.findLast(({ often }) => often !== undefined)?.often,
+    temperature: told.findLast(({ temperature }) => temperature !== undefined)?.temperature,
   };
 }
 

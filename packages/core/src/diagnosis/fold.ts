@@ -16,7 +16,7 @@ import { proofOf } from './proof.ts';
 import { ruledOut, type MissingStep, type Verdict } from './verdict.ts';
 
 /** Rises when the same case may fold to other numbers. */
-export const engine = 'veglia-core/6';
+export const engine = 'veglia-core/7';
 
 export interface Because {
   /** Entry id and seq. */

@@ -300,7 +300,14 @@ describe('told cases, from complaint to verdict (made up)', () => {
     [
       'dead, no standby, still none with main out',
       ['dead'],
-      ['outlet=unchanged', 'reset-wait=unchanged', 'rail.standby=absent', 'fuse=intact', 'standby-unloaded=still-absent'],
+      [
+        'outlet=unchanged',
+        'cord.ohms=through',
+        'reset-wait=unchanged',
+        'rail.standby=absent',
+        'fuse=intact',
+        'standby-unloaded=still-absent',
+      ],
       'power',
     ],
     [
@@ -337,7 +344,7 @@ describe('told cases, from complaint to verdict (made up)', () => {
     [
       'half a picture, cured by reseating, and again after putting it as it was',
       ['half-picture'],
-      ['look.glass=clean', 'reseat:harness.panel-left=cured', 'reseat:harness.panel-left=cured'],
+      ['look.glass=clean', 'bar.width=half', 'squeeze=nothing', 'reseat:harness.panel-left=cured', 'reseat:harness.panel-left=cured'],
       'harness.panel-left',
     ],
   ];

@@ -3,7 +3,7 @@ import { inScope, type CompiledPack, type Procedure, type TestDefinition } from 
 import type { Settings } from '../ledger/index.ts';
 import type { Belief } from './belief.ts';
 import { holds } from './conditions.ts';
-import { identityOf, testKey, type Interpretation } from './interpretation.ts';
+import { identityOf, notInBook, testKey, type Interpretation } from './interpretation.ts';
 import { rounded } from './posterior.ts';
 import { circumstancesIn } from './rows.ts';
 import { effortToReach, type Effort } from './steps.ts';
@@ -84,11 +84,19 @@ function whyLeftOut(
 }
 
 function likeliestObjects(test: TestDefinition, belief: Belief, compiled: CompiledPack, layoutId: string): string[] {
+  const proof = objectsOfProof(test, belief, compiled, layoutId);
   return compiled
     .objectsOf(test, layoutId)
     .map((id) => ({ id, odds: rounded(belief.assemblies.get(id) ?? 0) }))
     .filter((one) => one.odds > 0)
     .sort((a, b) => b.odds - a.odds || (a.id < b.id ? -1 : 1))
-    .slice(0, objectsOffered)
+    .filter((one, index) => index < objectsOffered || proof.has(one.id))
     .map((one) => one.id);
+}
+
+/** What the proof of the likeliest assembly wants this test done on, however unlikely that is itself. */
+function objectsOfProof(test: TestDefinition, belief: Belief, compiled: CompiledPack, layoutId: string): ReadonlySet<string> {
+  const [top] = [...belief.assemblies].filter(([id]) => id !== notInBook).sort((a, b) => b[1] - a[1]);
+  const ways = compiled.layouts.get(layoutId)?.proof[top?.[0] ?? '']?.anyOf ?? [];
+  return new Set(ways.flat().flatMap((item) => ('test' in item && item.test === test.id && item.of !== undefined ? [item.of] : [])));
 }

@@ -1,5 +1,6 @@
 /** P(answer | hypothesis) of a test, kept per circumstances: the same for every fold of the same kind of case. */
 import { knownAs, type CompiledPack, type TestDefinition } from '../knowledge/index.ts';
+import { toldGiven } from './complaint.ts';
 import { holds, type Circumstances } from './conditions.ts';
 import type { Interpretation } from './interpretation.ts';
 
@@ -58,9 +59,50 @@ export function outcomeTable(
       if (row) row[h] = p;
     });
   });
+  averageForUnknown(truth, seen, compiled, circumstances);
   const made = { truth, told: truth.map((row) => row.map((p) => (1 - error) * p + (error * (1 - p)) / (count - 1))) };
   own.set(key, made);
   return made;
+}
+
+const complaintWeights = new WeakMap<CompiledPack, Map<string, readonly number[]>>();
+
+/** Weight of each fault once the complaint is known; the same for every test of the same circumstances. */
+function weightsOf(
+  { hypotheses, symptoms, family }: Pick<Interpretation, 'symptoms' | 'family' | 'hypotheses'>,
+  compiled: CompiledPack,
+  circumstances: string,
+): readonly number[] {
+  let own = complaintWeights.get(compiled);
+  if (!own) complaintWeights.set(compiled, (own = new Map<string, readonly number[]>()));
+  const known = own.get(circumstances);
+  if (known) return known;
+  const told = { complaints: [...symptoms] };
+  const made = hypotheses.map(({ layoutId, fault, prior }) =>
+    fault ? prior * (symptoms.size > 0 ? toldGiven(fault, layoutId, family, told, compiled) : 1) : 0,
+  );
+  own.set(circumstances, made);
+  return made;
+}
+
+/** Something not in the book answers as sets of its layout with this complaint do on average. */
+function averageForUnknown(
+  truth: readonly Float64Array[],
+  { hypotheses, symptoms, family }: Pick<Interpretation, 'symptoms' | 'family' | 'hypotheses'>,
+  compiled: CompiledPack,
+  circumstances: string,
+): void {
+  const weights = weightsOf({ hypotheses, symptoms, family }, compiled, circumstances);
+  hypotheses.forEach(({ layoutId, fault }, h) => {
+    if (fault) return;
+    const total = hypotheses.reduce((sum, one, index) => sum + (one.layoutId === layoutId ? (weights[index] ?? 0) : 0), 0);
+    if (total === 0) return;
+    for (const row of truth)
+      row[h] = hypotheses.reduce(
+        (sum, one, index) => sum + (one.layoutId === layoutId && one.fault ? ((weights[index] ?? 0) / total) * (row[index] ?? 0) : 0),
+        0,
+      );
+  });
 }
 
 interface FaultRows {

@@ -93,7 +93,9 @@ const cases: Readonly<Record<string, readonly Told[]>> = {
       [
         'driver.supply=present',
         'bl-on=present',
+        'dim=present',
         'led.output=none',
+        'cut.picture=unchanged',
         'forced-light=dark',
         'reseat:harness.driver=unchanged',
         'reseat:harness.picture=unchanged',
@@ -111,7 +113,7 @@ const cases: Readonly<Record<string, readonly Told[]>> = {
     [
       'big rail never comes, not even forced',
       'standby-no-start',
-      ['rail.standby=in-range', 'ps-on=moves', 'rail.main=absent', 'forced-start=no-rails'],
+      ['rail.standby=in-range', 'ps-on=moves', 'rail.main=absent', 'forced-start=no-rails', 'forced-loaded=no-rails'],
       'power',
     ],
   ],
@@ -137,7 +139,7 @@ const cases: Readonly<Record<string, readonly Told[]>> = {
     [
       'half a picture, cured by the ribbon, twice',
       'half-picture',
-      ['look.glass=clean', 'reseat:harness.panel-left=cured', 'reseat:harness.panel-left=cured'],
+      ['look.glass=clean', 'bar.width=half', 'squeeze=nothing', 'reseat:harness.panel-left=cured', 'reseat:harness.panel-left=cured'],
       'harness.panel-left',
     ],
   ],
@@ -149,6 +151,7 @@ const cases: Readonly<Record<string, readonly Told[]>> = {
         'tcon.input=none',
         'oled.rails=wrong',
         'oled.rails=wrong',
+        'ps-on=moves',
         'rail.main=in-range',
         'panel-switch=present',
         'jig.oled=none-lamp-on',

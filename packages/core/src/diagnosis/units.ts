@@ -2,6 +2,7 @@
 import { codesGivenFault, misreadOnce, nearestCodes, readingGivenCode } from '../blink/index.ts';
 import type { CompiledPack, Family, Repair, TestDefinition } from '../knowledge/index.ts';
 import type { BodyOf, Entry } from '../ledger/index.ts';
+import { toldGiven, type Told } from './complaint.ts';
 import { curesOf } from './cures.ts';
 import type { Doubt, EvidenceUnit, Interpretation, Reading } from './interpretation.ts';
 import { circumstancesKey, outcomeTable } from './rows.ts';
@@ -18,30 +19,18 @@ export interface Facts extends Pick<Interpretation, 'symptoms' | 'family' | 'hyp
 // Values of ours until the shop's closed jobs tell better ones.
 /** Flashes in a run that may be attempts to start. */
 const longRun = 15;
-/** A complaint names the wrong row. */
-const complaintError = 0.03;
 /** The family's table doesn't hold for this very set (other version, other software): the code then says nothing. */
 const tableError = 0.05;
 /** Tests that share a cause of error: chance that the shared cause struck. */
 const groupError = 0.05;
 
-export function complaintUnit(
-  complaints: readonly string[],
-  entries: readonly Entry[],
-  { hypotheses, compiled, family }: Facts,
-): EvidenceUnit {
-  const count = compiled.symptomIds.length;
+export function complaintUnit(told: Told, entries: readonly Entry[], { hypotheses, compiled, family }: Facts): EvidenceUnit {
   return {
     kind: 'symptom',
     key: 'symptom',
     entries,
     answers: [],
-    logLikelihood: hypotheses.map(({ fault, layoutId }) =>
-      complaints.reduce((sum, id) => {
-        const told = fault ? (compiled.symptomOdds(layoutId, fault.id, family)[compiled.symptomIds.indexOf(id)] ?? 0) : 1 / count;
-        return sum + Math.log((1 - complaintError) * told + complaintError / count);
-      }, 0),
-    ),
+    logLikelihood: hypotheses.map(({ fault, layoutId }) => Math.log(toldGiven(fault, layoutId, family, told, compiled))),
   };
 }
 

@@ -3,8 +3,8 @@
  *
  *   pack.json                      the document's head: title, thresholds, aliases
  *   scale.json                     the words and their numbers
- *   assemblies|symptoms|stages|cautions|places|tools|schools|looks.json     one list each
- *   reference-cases/               no part of the pack: passed over
+ *   assemblies|symptoms|classes|stages|cautions|places|tools|schools|looks.json   one list each
+ *   reference-cases/, reference-shares.json   no part of the pack: passed over
  *   layouts|faults|tests|repairs|families/*.json  one item or a list of items a file; a layout may
  *                                                 be made from another one (specialise.ts)
  */
@@ -19,10 +19,10 @@ export interface PackFile {
   readonly text: string;
 }
 
-/** Beside the pack and no part of it: cases that it is held against. */
-const besideThePack = 'reference-cases/';
+/** Beside the pack and no part of it: cases and shares that it is held against. */
+const besideThePack = ['reference-cases/', 'reference-shares.json'];
 
-const singleLists = ['assemblies', 'symptoms', 'stages', 'cautions', 'places', 'tools', 'schools', 'looks'] as const;
+const singleLists = ['assemblies', 'symptoms', 'stages', 'cautions', 'places', 'tools', 'schools', 'looks', 'classes'] as const;
 const folders = ['layouts', 'faults', 'tests', 'repairs', 'families'] as const;
 
 /** Throws InputRefused with every file that isn't JSON and every schema issue. Item order follows the file names. */
@@ -30,7 +30,7 @@ export function assemblePack(files: readonly PackFile[]): Pack {
   const problems: Problem[] = [];
   const document: Record<string, unknown> = {};
   const lists = new Map<string, unknown[]>([...singleLists, ...folders].map((name) => [name, []]));
-  const sorted = files.filter((file) => !file.path.startsWith(besideThePack)).sort((a, b) => (a.path < b.path ? -1 : a.path > b.path ? 1 : 0));
+  const sorted = files.filter((file) => !besideThePack.some((one) => file.path.startsWith(one))).sort((a, b) => (a.path < b.path ? -1 : a.path > b.path ? 1 : 0));
   for (const file of sorted) {
     let content: unknown;
     try {

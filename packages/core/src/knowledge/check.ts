@@ -1,6 +1,8 @@
 /** What a pack's items say of each other. The schema has already passed; here every reference and every row is tried. */
 import type { Problem } from '../problems.ts';
 import { checkBlinkCodes } from './checkBlink.ts';
+import { checkClasses, checkMechanism } from './checkClasses.ts';
+import { selectRow } from './compile.ts';
 import { hasCycle, unreachableNodes } from './graph.ts';
 import { frequencyIn, hasPlace, objectsOf, placeOf, placesOf, testFits } from './applies.ts';
 import { deriveProcedure } from './procedure.ts';
@@ -52,6 +54,7 @@ export function checkPack(pack: Pack): Problem[] {
     ['cautions', pack.cautions],
     ['assemblies', pack.assemblies],
     ['symptoms', pack.symptoms],
+    ['classes', pack.classes],
     ['layouts', pack.layouts],
     ['faults', pack.faults],
     ['tests', pack.tests],
@@ -104,10 +107,12 @@ export function checkPack(pack: Pack): Problem[] {
     if (!pack.layouts.some((layout) => frequencyIn(fault, layout) !== undefined)) {
       problems.push({ code: 'never-applies', where });
     }
-    row(fault.symptoms, [...known.symptom], `${where}.symptoms`);
+    if (fault.symptoms) row(fault.symptoms, [...known.symptom], `${where}.symptoms`);
     fault.symptomsWhen?.forEach(({ symptoms }, index) => row(symptoms, [...known.symptom], `${where}.symptomsWhen[${index}]`));
+    checkMechanism(pack, fault, problems);
   }
 
+  checkClasses(pack, problems);
   checkOpposites(pack, problems);
   for (const test of pack.tests) checkTest(pack, test, known, refer, word, row, problems);
 
@@ -232,7 +237,9 @@ function checkTest(pack: Pack, test: TestDefinition, known: Known, refer: Refer,
       for (const key of item.for) {
         if (classes.includes(key)) continue;
         const [named = key] = key.split('@');
-        if (!known.fault.has(named)) refer('assembly', named, `${at}.for`);
+        if (named.startsWith('does:')) {
+          if (!pack.classes.some(({ id }) => `does:${id}` === named)) problems.push({ code: 'unknown-id', where: `${at}.for`, value: key, expected: 'class' });
+        } else if (!known.fault.has(named)) refer('assembly', named, `${at}.for`);
         // A cut clears and accuses by what lies where; whoever departs from that says why.
         if (isCut && item.reason === undefined) problems.push({ code: 'exception-without-reason', where: at, value: key });
       }
@@ -303,13 +310,18 @@ function checkOpposites(pack: Pack, problems: Problem[]): void {
   }
 }
 
-/** Odds of an outcome for an assembly by the last block, which holds always. */
+/** Odds of an outcome for an assembly by the last block, which holds always: over its faults, one as good as another. */
 function told(pack: Pack, test: TestDefinition, outcome: string): (assembly: string) => number {
   const ids = test.observe.outcomes.map(({ id }) => id);
-  const rows = test.likelihood.at(-1)?.rows ?? [];
+  const block = test.likelihood.at(-1);
   return (assembly) => {
-    const row = rows.find((one) => one.for.includes(assembly)) ?? rows.find((one) => one.for.includes('*'));
-    return row ? (rowNumbers(pack.scale, ids, row.odds).odds[ids.indexOf(outcome)] ?? 0) : 1 / ids.length;
+    const own = pack.faults.filter((fault) => fault.assembly === assembly);
+    if (!block || own.length === 0) return 1 / ids.length;
+    const each = own.map((fault) => {
+      const row = selectRow(block, { ...fault, home: assembly }, undefined, undefined);
+      return row ? (rowNumbers(pack.scale, ids, row.odds).odds[ids.indexOf(outcome)] ?? 0) : 1 / ids.length;
+    });
+    return each.reduce((a, b) => a + b, 0) / each.length;
   };
 }
 

@@ -4,6 +4,7 @@
  */
 import { faultsIn, frequencyIn, objectsOf, repairsIn, testFits, type PlacedFault } from './applies.ts';
 import { hashPack } from './hash.ts';
+import { complaintsOf, variantsOf } from './complaints.ts';
 import { classifyCut, type CutClass } from './graph.ts';
 import { deriveProcedure, type Procedure } from './procedure.ts';
 import { rowNumbers } from './scale.ts';
@@ -42,15 +43,19 @@ export interface CompiledPack {
 }
 
 /** Row that speaks for a fault, most specific first: fault where it is or is cut off
- * (`fault@of`, `fault@beyond`), fault, what it belongs to, where it sits, the test's object, cut class, everything. */
+ * (`fault@of`, `fault@beyond`), fault, what it does (`does:class@of`, `does:class`), what it belongs to, where it sits, the test's object, cut class, everything. */
 export function selectRow(
   block: LikelihoodBlock,
-  fault: Pick<PlacedFault, 'id' | 'assembly' | 'home'>,
+  fault: Pick<PlacedFault, 'id' | 'assembly' | 'home' | 'does'>,
   cut: CutClass | undefined,
   of: string | undefined,
 ): LikelihoodBlock['rows'][number] | undefined {
+  const kinds = Object.keys(fault.does ?? {});
+  // A fault that may be of several kinds is asked by what it is.
+  const does = kinds.length === 1 ? kinds.map((id) => `does:${id}`) : [];
   const here = [...(of === fault.assembly ? ['@of'] : []), ...(cut ? [`@${cut}`] : [])];
-  const keys = [...here.map((one) => `${fault.id}${one}`), fault.id, fault.home, fault.assembly, ...here, '*'];
+  const at = (id: string): string[] => [...here.map((one) => `${id}${one}`), id];
+  const keys = [...at(fault.id), ...does.flatMap(at), fault.home, fault.assembly, ...here, '*'];
   for (const key of keys) {
     const row = block.rows.find((candidate) => candidate.for.includes(key));
     if (row) return row;
@@ -101,18 +106,8 @@ export function compilePack(pack: Pack): CompiledPack {
   }
   const symptomRows = new Map<string, readonly number[]>();
   for (const layout of pack.layouts) {
-    for (const { id, symptoms, symptomsWhen } of faultsOf.get(layout.id) ?? []) {
-      [symptoms, ...(symptomsWhen ?? []).map((one) => one.symptoms)].forEach((written, variant) => {
-      const row = [...rowNumbers(pack.scale, symptomIds, written).odds];
-      const floor = Math.min(...row);
-      for (const [elsewhere, here] of Object.entries(layout.showsAs)) {
-        const from = symptomIds.indexOf(elsewhere);
-        const to = symptomIds.indexOf(here);
-        row[to] = (row[to] ?? 0) + Math.max(0, (row[from] ?? 0) - floor);
-        row[from] = floor;
-      }
-      symptomRows.set(`${layout.id}|${id}|${variant}`, row);
-      });
+    for (const fault of faultsOf.get(layout.id) ?? []) {
+      complaintsOf(pack, layout, fault).forEach((row, variant) => symptomRows.set(`${layout.id}|${fault.id}|${variant}`, row));
     }
   }
   const cuts = new Map<string, Map<string, CutClass>>();
@@ -145,7 +140,7 @@ export function compilePack(pack: Pack): CompiledPack {
     startingOdds,
     startingOddsIn: (layoutId) => startingOdds.get(layoutId) ?? [],
     symptomOdds(layoutId, faultId, family) {
-      const when = faults.get(faultId)?.symptomsWhen ?? [];
+      const when = variantsOf(faults.get(faultId));
       const variant = family === undefined ? -1 : when.findIndex(({ traits }) => traitsHold(traits, family));
       return symptomRows.get(`${layoutId}|${faultId}|${variant + 1}`) ?? [];
     },

@@ -17,6 +17,7 @@ export type {
   Fault,
   Layout,
   LikelihoodBlock,
+  Manner,
   Pack,
   ProofItem,
   Repair,

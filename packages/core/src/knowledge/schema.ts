@@ -78,8 +78,36 @@ export const symptomSchema = z.strictObject({
   said: textSchema,
   /** Other ways it is said, for finding it while somebody talks. */
   also: phrasesSchema.optional(),
+  /** Why a fault that doesn't name it can't show it: the physics that forbids it. */
+  law: textSchema.optional(),
+  /** Complaint -> how often this one is told as that one. */
+  toldAs: z.record(idSchema, wordSchema).optional(),
   source: sourceSchema,
 });
+
+/** What sets of the world show of one kind of damage: of a thousand such sets, how many show which complaint. */
+export const sharesSchema = z.record(idSchema, z.number().int().min(1).max(1000));
+
+/** How often such a fault comes and goes, shows when cold and leaves when warm, or shows only once warm; left out: as most do. */
+const mannerSchema = z.strictObject({ sometimes: wordSchema.optional(), cold: wordSchema.optional(), warm: wordSchema.optional() });
+export type Manner = z.infer<typeof mannerSchema>;
+
+/** A class of what a fault does to a set. Faults name classes; what customers see follows from them. */
+export const classSchema = z.strictObject({
+  id: idSchema,
+  /** What it does to the set. */
+  name: textSchema,
+  shares: sharesSchema,
+  /** Layouts whose sets react otherwise. */
+  layouts: z.record(idSchema, sharesSchema).optional(),
+  manner: mannerSchema.optional(),
+  source: sourceSchema,
+});
+export type FaultClass = z.infer<typeof classSchema>;
+
+/** Class -> percent of such faults; they add to 100. */
+const mixSchema = z.record(idSchema, z.number().int().min(1).max(100));
+const traitsSchema = z.record(idSchema, z.array(z.enum(['yes', 'no', 'unknown'])).min(1));
 
 /** All given parts must hold. A trait a family doesn't state has the value `unknown`. */
 export const conditionSchema = z.strictObject({
@@ -168,10 +196,17 @@ export const faultSchema = z.strictObject({
   frequency: z.record(z.union([idSchema, z.literal('*')]), wordSchema),
   /** Only where the layout has all of these nodes. */
   needs: z.array(idSchema).optional(),
-  /** P(symptom | fault): what the owner reports first. */
-  symptoms: oddsRowSchema,
-  /** The same where the family's traits are known; the first that holds stands above `symptoms`. */
-  symptomsWhen: z.array(z.strictObject({ traits: z.record(idSchema, z.array(z.enum(['yes', 'no', 'unknown'])).min(1)), symptoms: oddsRowSchema })).optional(),
+  /** What it does to the set: complaints follow from its classes. */
+  does: mixSchema.optional(),
+  /** The same where the family's traits are known; the first that holds stands above `does`. */
+  doesWhen: z.array(z.strictObject({ traits: traitsSchema, does: mixSchema, reason: textSchema })).optional(),
+  /** P(symptom | fault) where it isn't what the classes say; needs `reason` beside `does`. */
+  symptoms: oddsRowSchema.optional(),
+  /** The same where the family's traits are known; packs from before there were classes say it so. */
+  symptomsWhen: z.array(z.strictObject({ traits: traitsSchema, symptoms: oddsRowSchema })).optional(),
+  /** Stands above that of its classes. */
+  manner: mannerSchema.optional(),
+  reason: textSchema.optional(),
   source: sourceSchema,
 });
 
@@ -192,7 +227,7 @@ export const stepSchema = z.union([
   z.strictObject({ chill: z.string(), to: z.number() }),
   z.strictObject({ clean: z.string() }),
   z.strictObject({ fit: z.enum(['known-good', 'jig', 'universal']), at: z.string() }),
-  z.strictObject({ supply: z.enum(['known-outlet', 'known-source', 'other-input', 'known-network', 'known-remote']) }),
+  z.strictObject({ supply: z.enum(['known-outlet', 'known-source', 'other-input', 'known-network', 'other-network', 'known-remote']) }),
   z.strictObject({ wait: minutesSchema }),
   z.strictObject({ look: z.string() }),
   z.strictObject({ listen: z.string() }),
@@ -279,7 +314,7 @@ export const likelihoodBlockSchema = z.strictObject({
   rows: z
     .array(
       z.strictObject({
-        /** `*`, a class (`@inside`, `@beyond`, `@unrelated`, `@of`), an assembly id or a fault id. */
+        /** `*`, where it lies (`@inside`, `@beyond`, `@unrelated`, `@of`), what it does (`does:class`), an assembly id or a fault id. */
         for: z.array(z.string().min(1)).min(1),
         odds: oddsRowSchema,
         reason: textSchema.optional(),
@@ -458,6 +493,7 @@ export const packSchema = z.strictObject({
   places: z.array(idSchema),
   tools: z.array(z.strictObject({ id: idSchema, name: textSchema })),
   symptoms: z.array(symptomSchema).min(1),
+  classes: z.array(classSchema).default([]),
   /** How a layout is told from outside; a pack without them guesses by how common each is. */
   looks: z.array(lookSchema),
   layouts: z.array(layoutSchema).min(1),

@@ -25,12 +25,37 @@ function wordsToOdds(pack: Pack, outcomes: readonly string[], row: Readonly<Reco
   return weights.map((one) => one / weights.reduce((a, b) => a + b, 0));
 }
 
-const symptomsOf = ({ symptoms, symptomsWhen }: Pack['faults'][number], family: Family | undefined): Readonly<Record<string, string>> =>
-  (family &&
-    symptomsWhen?.find(({ traits }) =>
-      Object.entries(traits).every(([id, ok]) => (ok as string[]).includes(family.traits[id] ?? 'unknown')),
-    )?.symptoms) ??
-  symptoms;
+/** What sets with this fault show, complaint by complaint, added up from the pack's own numbers. */
+function shownBy(pack: Pack, layout: Layout, fault: Pack['faults'][number], family: Family | undefined): Map<string, number> {
+  const fits = (traits: Record<string, string[]>): boolean =>
+    Object.entries(traits).every(([id, ok]) => ok.includes(family?.traits[id] ?? 'unknown'));
+  const mix = (family && fault.doesWhen?.find(({ traits }) => fits(traits))?.does) ?? fault.does ?? {};
+  const shown = new Map<string, number>();
+  for (const one of pack.classes) {
+    for (const [symptom, share] of Object.entries(one.layouts?.[layout.id] ?? one.shares)) {
+      const here = layout.showsAs[symptom] ?? symptom;
+      shown.set(here, (shown.get(here) ?? 0) + ((mix[one.id] ?? 0) * share) / 100_000);
+    }
+  }
+  const top = [...shown].sort((a, b) => b[1] - a[1])[0]?.[0] ?? '';
+  for (const [id, p] of shown) {
+    if (p === 0 || p >= 0.005 || id === top) continue;
+    shown.set(top, shown.get(top)! - (0.005 - p));
+    shown.set(id, 0.005);
+  }
+  return shown;
+}
+
+/** P(these words are told | what is shown): told words of one set add; a word may be told for its neighbour. */
+function toldOf(pack: Pack, shown: ReadonlyMap<string, number>, told: readonly string[]): number {
+  let sum = 0;
+  for (const { id, toldAs = {} } of pack.symptoms) {
+    const elsewhere = Object.entries(toldAs).map(([word, often]) => [word, pack.scale.likelihood[often]!] as const);
+    const stays = 1 - elsewhere.reduce((p, [, q]) => p + q, 0);
+    for (const word of told) sum += (shown.get(id) ?? 0) * (word === id ? stays : (elsewhere.find(([other]) => other === word)?.[1] ?? 0));
+  }
+  return 0.995 * Math.min(1, sum) + 0.005 / pack.symptoms.length;
+}
 
 /** Every path from the mains to the node, as lists of nodes. */
 function pathsTo(layout: Layout, node: string, path: readonly string[] = ['outside']): string[][] {
@@ -72,7 +97,9 @@ export function bruteForceOdds(input: CaseInput, pack: Pack): Map<string, number
     );
     if (silenced) continue;
     const outside = test.scope.symptoms !== undefined && !test.scope.symptoms.some((id) => namesHere.has(id));
-    const error = Math.max(pack.scale.likelihood[test.error]!, body.sure === 'think-so' ? 0.25 : 0, outside ? 0.35 : 0);
+    // Another code with a board out says little until the old one was seen again; nobody here counts a code.
+    const otherCode = test.observe.outcomes.some(({ id, seen }) => id === body.outcome && seen?.some(({ code }) => code === 'changed'));
+    const error = Math.max(pack.scale.likelihood[test.error]!, body.sure === 'think-so' ? 0.25 : 0, outside || otherCode ? 0.35 : 0);
     const key = `${test.id}/${body.of ?? ''}`;
     const known = looks.get(key) ?? { test, of: body.of, seen: [] };
     known.seen.push({ outcome: body.outcome, error });
@@ -92,20 +119,56 @@ export function bruteForceOdds(input: CaseInput, pack: Pack): Map<string, number
     ...own.map((fault) => ({ fault, prior: ((1 - unknown) * pack.scale.frequency[wordOf(fault)!]!) / total })),
     { fault: undefined, prior: unknown },
   ];
-  const symptomIds = pack.symptoms.map((symptom) => symptom.id);
+  const told = symptoms.size > 1 ? [...symptoms].filter((id) => id !== 'blinking') : [...symptoms];
+  const complaints = new Map(
+    own.map((fault) => [fault.id, told.length === 0 ? 1 : toldOf(pack, shownBy(pack, layout, fault, family), told)] as const),
+  );
+  const complaint = (fault: Pack['faults'][number]): number => complaints.get(fault.id)!;
+  const average = worlds.reduce((sum, { fault, prior }) => sum + (fault ? (prior / (1 - unknown)) * complaint(fault) : 0), 0);
+  const kept = new Map<string, number[]>();
+  const answersOf = (fault: Pack['faults'][number], look: Looks, pulled: readonly string[]): number[] => {
+    const key = `${fault.id}/${look.test.id}/${look.of ?? ''}`;
+    const known = kept.get(key);
+    if (known) return known;
+    const made = rowOf(fault, look, pulled);
+    kept.set(key, made);
+    return made;
+  };
+  const rowOf = (fault: Pack['faults'][number], look: Looks, pulled: readonly string[]): number[] => {
+    const outcomes = look.test.observe.outcomes.map((outcome) => outcome.id);
+    const seat = layout.merges[fault.assembly] ?? fault.assembly;
+    const places = [...(look.of === seat ? ['@of'] : []), ...(pulled.length > 0 ? [classOf(layout, pulled, seat)] : [])];
+    const kinds = Object.keys(fault.does ?? {});
+    const does = kinds.length === 1 ? [`does:${kinds[0]!}`] : [];
+    const keys = [
+      ...places.map((place) => `${fault.id}${place}`),
+      fault.id,
+      ...does.flatMap((one) => [...places.map((place) => `${one}${place}`), one]),
+      fault.assembly,
+      seat,
+      ...places,
+      '*',
+    ];
+    const rows = blockFor(look.test, namesHere, family, layout.id).rows;
+    const key = keys.find((one) => rows.some((row) => row.for.includes(one)));
+    const row = rows.find((one) => key !== undefined && one.for.includes(key));
+    return row ? wordsToOdds(pack, outcomes, row.odds) : outcomes.map(() => 1 / outcomes.length);
+  };
+  /** Something new answers as the sets of this complaint do on average. */
+  const averages = new Map<string, number>();
+  const averageOf = (look: Looks, pulled: readonly string[], at: number): number => {
+    const key = `${look.test.id}/${look.of ?? ''}/${at}`;
+    const known = averages.get(key);
+    if (known !== undefined) return known;
+    const all = worlds.flatMap(({ fault, prior }) => (fault ? [{ fault, weight: prior * complaint(fault) }] : []));
+    const sum = all.reduce((total, { weight }) => total + weight, 0);
+    const made = all.reduce((total, { fault, weight }) => total + (weight / sum) * answersOf(fault, look, pulled)[at]!, 0);
+    averages.set(key, made);
+    return made;
+  };
   const weights = new Map<string, number>();
   for (const { fault, prior } of worlds) {
-    let weight = prior;
-    for (const symptom of symptoms) {
-      const row = fault ? wordsToOdds(pack, symptomIds, symptomsOf(fault, family)) : symptomIds.map(() => 1 / symptomIds.length);
-      const least = Math.min(...row);
-      const at = (id: string): number => row[symptomIds.indexOf(id)]!;
-      // What shows as something else here shows as itself no more.
-      const moved =
-        layout.showsAs[symptom] !== undefined ? least : at(symptom) + elsewhere(symptom).reduce((sum, id) => sum + at(id) - least, 0);
-      const told = fault ? moved : 1 / symptomIds.length;
-      weight *= 0.97 * told + 0.03 / symptomIds.length;
-    }
+    const weight = prior * (fault ? complaint(fault) : told.length === 0 ? 1 : average);
     // Every combination of true outcomes is a world of its own; its weight is added up.
     const tests = [...looks.values()];
     const enumerate = (index: number, chance: number): number => {
@@ -113,13 +176,8 @@ export function bruteForceOdds(input: CaseInput, pack: Pack): Map<string, number
       if (!look) return chance;
       const outcomes = look.test.observe.outcomes.map((outcome) => outcome.id);
       const pulled = look.test.do.flatMap((step) => ('pull' in step ? step.pull.map((one) => (one === '$of' ? look.of! : one)) : []));
-      const seat = fault ? (layout.merges[fault.assembly] ?? fault.assembly) : '';
-      const places = fault ? [...(look.of === seat ? ['@of'] : []), ...(pulled.length > 0 ? [classOf(layout, pulled, seat)] : [])] : [];
-      const keys = fault ? [...places.map((place) => `${fault.id}${place}`), fault.id, fault.assembly, seat, ...places, '*'] : [];
-      const rows = blockFor(look.test, namesHere, family, layout.id).rows;
-      const key = keys.find((one) => rows.some((row) => row.for.includes(one)));
-      const row = rows.find((one) => key !== undefined && one.for.includes(key));
-      const odds = row ? wordsToOdds(pack, outcomes, row.odds) : outcomes.map(() => 1 / outcomes.length);
+      // Asked for once a branch of the tree: kept.
+      const odds = fault ? answersOf(fault, look, pulled) : outcomes.map((_, at) => averageOf(look, pulled, at));
       return outcomes.reduce((sum, truth, at) => {
         const seen = look.seen.reduce((p, one) => p * (one.outcome === truth ? 1 - one.error : one.error / (outcomes.length - 1)), 1);
         return sum + enumerate(index + 1, chance * odds[at]! * seen);

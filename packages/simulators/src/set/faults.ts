@@ -210,7 +210,13 @@ export const defects: Readonly<Record<string, Defect>> = {
   },
   'main.audio-dead': { home: 'main', part: 'audio-stage', apply: (body) => void (body.main.audioSilent = true) },
   'main.software': { home: 'main', part: 'software', apply: (body) => void (body.main.software = true) },
-  'main.heatsink-pad': { home: 'main', apply: (body) => void (body.runsHot = true) },
+  'main.heatsink-pad': {
+    home: 'main',
+    apply: (body) => {
+      body.runsHot = true;
+      body.main.processor.heat = 'hot';
+    },
+  },
   'tuner.dead': { home: 'tuner', apply: (body) => void (body.main.inputGood = false) },
   'main.input-dead': { home: 'main', apply: (body) => void (body.main.inputGood = false) },
   'main.hung': {
@@ -320,7 +326,13 @@ export const defects: Readonly<Record<string, Defect>> = {
     },
   },
   'harness.ground.loose': contact('harness.ground'),
-  'harness.keys.loose': contact('harness.keys'),
+  'harness.keys.loose': {
+    home: 'harness.keys',
+    apply: (body, random) => {
+      contact('harness.keys').apply(body, random);
+      body.ownerUses = 'key';
+    },
+  },
   'harness.logic.loose': contact('harness.logic'),
   'harness.sustain.loose': contact('harness.sustain'),
   'harness.light.loose': contact('harness.light'),

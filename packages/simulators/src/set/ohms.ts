@@ -15,6 +15,7 @@ const healthy: Readonly<Record<string, number>> = {
   'led-plug': 1000,
   'strip-joints': 1000,
   'rail-caps': 0.05,
+  speakers: 7,
   sustain: 15_000,
   'address-rail': 6000,
 };
@@ -63,6 +64,8 @@ export function ohmsAt(point: string, { layout }: Build, body: Body, bench: Benc
       if (body.strips.failsAtFull && point === 'strip-joints') return openOhms;
       return good * (1 - body.strips.shortedShare);
     }
+    case 'speakers':
+      return body.speakers.open ? openOhms : parallel(good, body.speakers.shortOhms);
     case 'rail-caps':
       return body.rail.esrOhms;
     case 'sustain':

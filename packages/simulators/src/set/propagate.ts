@@ -240,11 +240,16 @@ export function propagate(build: Build, body: Body, bench: BenchState, ask: Ask)
           plasmaOn: body.sustainRail > 0.5 && linked('harness.sustain') && linked('harness.logic'),
           board,
         });
-  const atInput: Picture = plainSet || board !== undefined ? drawn : !sourceThere || !inputThere ? 'none' : drawn;
+  // A bad ground at the boards shows in the picture first.
+  const grounded: Picture = drawn === 'good' && !linked('harness.ground') ? 'lines' : drawn;
+  const atInput: Picture = plainSet || board !== undefined ? grounded : !sourceThere || !inputThere ? 'none' : grounded;
   const seenPicture: Picture =
     has('strips') && light !== 'on' && light !== 'dim' ? (bench.pressed === 'menu' && drawn !== 'none' ? 'faint' : 'none') : atInput;
   const networkUp =
-    runsNow && (bench.supply.has('known-network') || (body.networkGood && !body.radio.dead && !radioShort && !out('radio'))) && !frozen;
+    runsNow &&
+    (bench.supply.has('known-network') ||
+      ((body.networkGood || bench.supply.has('other-network')) && !body.radio.dead && !radioShort && !out('radio'))) &&
+    !frozen;
 
   const tconPeak = panelFed && tconPowered ? (body.tcon.supplyShortOhms < shortOhms && !body.tcon.fuseOpen ? 0.3 : 1) : 0;
   const switchPeak = switchedOn ? (tconShort < shortOhms ? 0.3 : 1) : 0;
@@ -321,7 +326,7 @@ export function propagate(build: Build, body: Body, bench: BenchState, ask: Ask)
     hot: runsNow && body.runsHot,
     fan: !(runs || stops) || body.fan === 'stuck' ? 'silent' : body.fan === 'worn' ? 'noisy' : 'spins',
     processor: coreUp
-      ? body.main.processor.state === 'dead'
+      ? body.main.processor.state === 'dead' || body.main.processor.heat === 'hot'
         ? body.main.processor.heat
         : 'warm'
       : mainFed && converters !== 'all'
@@ -353,6 +358,7 @@ export function propagate(build: Build, body: Body, bench: BenchState, ask: Ask)
       'tcon-input': on(tconPeak, persists),
       'tcon-fuse-out': on(body.tcon.fuseOpen ? 0 : tconPeak, persists),
       'panel-switch': on(has('logic') ? (railGood && link && body.main.panelSwitch ? 1 : 0) : switchPeak, persists),
+      'panel-pairs': on(runsNow && tconFed && body.tcon.clock ? (body.tcon.half === 'none' ? 1 : 0.5) : 0),
       'picture-pairs': on(runsNow && body.main.pictureOut ? 1 : 0),
       'led-plug': lit.volts,
       'driver-supply': on(driverFed ? 1 : 0),

@@ -12,7 +12,7 @@ import { healthyOhms, ohmsAt } from './ohms.ts';
 import { propagate, type Ask } from './propagate.ts';
 import { chance, randomFrom, seedOf } from './random.ts';
 import type { Build, Scene } from './scene.ts';
-import { acts, asReacted, pictureComplaints, type Reaction } from './shows.ts';
+import { acts, asReacted, lightKinds, pictureComplaints, type Reaction } from './shows.ts';
 
 export interface SetOptions {
   readonly layout: Layout;
@@ -272,14 +272,15 @@ export class SimulatedSet {
     const owners = bench.plugged && !bench.out.has(mainNode) && bench.bridged.length === 0 && !bench.fitted.has('main');
     if (!owners || this.#reactions.size === 0) return undefined;
     const swapped = swappedIn(bench);
-    const healthy = propagate(this.#build, healthyBody(), bench, ask);
     for (const { id, defect } of this.#present) {
       const reaction = this.#reactions.get(id);
       if (!reaction || swapped.has(this.#place(defect.home))) continue;
       const body = healthyBody();
       defect.apply(body, randomFrom(seedOf(this.#seed, id)));
-      const alone = propagate(this.#build, body, bench, ask);
-      if (acts(alone, healthy))
+      // What is wrong with the picture acts without a light to see it by.
+      const seen = lightKinds.includes(reaction.kind) ? bench : withLight(bench);
+      const alone = propagate(this.#build, body, seen, ask);
+      if (acts(alone, propagate(this.#build, healthyBody(), seen, ask)))
         return complaintOf(this.#build, body, alone) === reaction.shows && this.#present.length === 1 ? undefined : reaction;
     }
     return undefined;
@@ -344,6 +345,12 @@ export class SimulatedSet {
 
 const swappedIn = (bench: BenchState): ReadonlySet<string> =>
   new Set([...bench.fitted].filter(([, kind]) => kind === 'known-good').map(([node]) => node));
+
+const lightParts: readonly string[] = ['driver', 'strips', 'harness.light', 'harness.driver'];
+const withLight = (bench: BenchState): BenchState => ({
+  ...bench,
+  out: new Set([...bench.out].filter((node) => !lightParts.includes(node))),
+});
 
 const running = (): BenchState => ({ ...emptyBench(), plugged: true, on: true });
 

@@ -40,7 +40,14 @@ const ownPoints: Readonly<Record<string, readonly string[]>> = {
 };
 /** Points that physics always tells: what feeds them doesn't ask the set's software. */
 const alwaysFed = ['standby', 'bulk'];
-const lightKinds = ['light-open', 'light-limit', 'light-undriven', 'lamp-worn', 'driver-trips', 'light-uncommanded'];
+export const lightKinds: readonly string[] = [
+  'light-open',
+  'light-limit',
+  'light-undriven',
+  'lamp-worn',
+  'driver-trips',
+  'light-uncommanded',
+];
 const rails = [
   'main-rail',
   'bl-on',
@@ -108,11 +115,22 @@ export function asReacted(broken: Scene, healthy: Scene, reaction: Reaction, ben
     processor: broken.processor,
     logicLamp: broken.logicLamp,
     volts: run === 'up' ? upVolts(broken, healthy, reaction) : downVolts(broken, healthy, reaction, run),
-    missing: run === 'off' ? { bias: 'all', 'main-converters': broken.missing['main-converters'] ?? 'all' } : broken.missing,
+    missing: missingOf(broken, healthy, reaction, run),
   };
   return reaction.notice === undefined
     ? { ...scene, notice: undefined }
     : { ...scene, notice: reaction.notice, indicator: run === 'up' ? scene.indicator : 'blinking' };
+}
+
+/** Kinds that leave a rail of the picture side missing, or one of main's own. */
+const biasKinds = ['picture-dead', 'bias-trip', 'load-short', 'panel-supply-missing'];
+const converterKinds = ['main-rail-missing', 'radio-short'];
+
+function missingOf(broken: Scene, healthy: Scene, { kind }: Reaction, run: Run): Scene['missing'] {
+  if (run === 'off') return { bias: 'all', 'main-converters': broken.missing['main-converters'] ?? 'all' };
+  if (run !== 'up') return broken.missing;
+  const of = (point: string, own: boolean): 'none' | 'one' | 'all' => (own ? broken : healthy).missing[point] ?? 'none';
+  return { bias: of('bias', biasKinds.includes(kind)), 'main-converters': of('main-converters', converterKinds.includes(kind)) };
 }
 
 type Run = 'up' | 'off' | 'brief' | 'loops';
