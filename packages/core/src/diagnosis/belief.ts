@@ -2,9 +2,9 @@
 import type { CompiledPack } from '../knowledge/index.ts';
 import type { CaseInput, Entry } from '../ledger/index.ts';
 import { interpret } from './evidence.ts';
-import { notInBook, type EvidenceUnit, type Interpretation } from './interpretation.ts';
-import { logOdds, posterior, softmax } from './posterior.ts';
-import { circumstancesKey } from './rows.ts';
+import { notInBook, testKey, type EvidenceUnit, type Interpretation } from './interpretation.ts';
+import { logOdds, posterior, rounded, softmax } from './posterior.ts';
+import { circumstancesKey, outcomeTable } from './rows.ts';
 import { testUnits } from './units.ts';
 
 export interface Belief {
@@ -17,6 +17,8 @@ export interface Belief {
   readonly places: { readonly ids: readonly string[]; readonly of: readonly number[] };
   /** What the tables of outcomes are kept by. */
   readonly circumstances: string;
+  /** Tests (with object) answered once whose answer is worth a second look now. */
+  readonly askAgain: ReadonlySet<string>;
 }
 
 export function believe(input: CaseInput, compiled: CompiledPack): Belief {
@@ -26,7 +28,8 @@ export function believe(input: CaseInput, compiled: CompiledPack): Belief {
   const ids = [...assemblies.keys()];
   const placeOf = new Map(ids.map((id, place) => [id, place]));
   const of = interpretation.hypotheses.map(({ fault }) => placeOf.get(fault?.assembly ?? notInBook) ?? 0);
-  return { interpretation, odds, assemblies, places: { ids, of }, circumstances: circumstancesKey(interpretation) };
+  const made = { interpretation, odds, assemblies, places: { ids, of }, circumstances: circumstancesKey(interpretation) };
+  return { ...made, askAgain: worthAsking(made, compiled) };
 }
 
 function oddsFrom(interpretation: Interpretation, units: readonly EvidenceUnit[]): number[] {
@@ -95,6 +98,59 @@ function unitWithout(seen: Interpretation, unit: EvidenceUnit, entry: Entry, com
       .filter(([, looks]) => looks.length > 0),
   );
   return testUnits(rest, { ...seen, compiled }, []);
+}
+
+/** An answer's chance, told by all the others, and the leave-one-out odds that it was wrong. */
+export interface AnswerDoubt {
+  readonly entry: Entry;
+  readonly key: string;
+  readonly chance: number;
+  readonly score: number;
+}
+
+/** How well each answer fits with all the others; in no order. */
+export function answerDoubts(belief: Omit<Belief, 'askAgain'>, compiled: CompiledPack): AnswerDoubt[] {
+  const { interpretation } = belief;
+  const without = oddsWithoutEntry(interpretation, compiled);
+  return interpretation.units
+    .filter(({ kind }) => kind === 'test')
+    .flatMap((unit) =>
+      unit.entries.flatMap((entry): AnswerDoubt[] => {
+        const { body } = entry;
+        const test = body.kind === 'test.answered' ? compiled.tests.get(compiled.currentId(body.test)) : undefined;
+        if (body.kind !== 'test.answered' || !test) return [];
+        const odds = without(entry, unit);
+        const outcomes = compiled.outcomeIds(test.id);
+        const row = outcomeTable(interpretation, compiled, test, body.of, belief.circumstances).truth[outcomes.indexOf(body.outcome)];
+        const chance = odds.reduce((sum, p, h) => sum + p * (row?.[h] ?? 0), 0);
+        const others = Math.max(1, outcomes.length - 1);
+        return [{ entry, key: testKey(test.id, body.of), chance, score: (1 - chance) / (others * Math.max(chance, 1e-12)) }];
+      }),
+    );
+}
+
+/** So many answers are looked at again (value of ours): the most doubtful ones. */
+const secondLooks = 3;
+/** Over this the book explains the case badly: a second fault, a wrong answer, or something new (value of ours). */
+export const badFit = 0.25;
+
+/**
+ * A test isn't asked again unless something changed. A repair that cured nothing has changed something, and so has a case that the book
+ * explains badly: then the answers that fit worst with all the others are worth a second look, once.
+ */
+function worthAsking(belief: Omit<Belief, 'askAgain'>, compiled: CompiledPack): ReadonlySet<string> {
+  const { units, readings } = belief.interpretation;
+  const failed = Math.max(0, ...units.filter(({ kind }) => kind === 'repair').map(({ entries }) => entries[0]?.seq ?? 0));
+  const misfit = (belief.assemblies.get(notInBook) ?? 0) > badFit;
+  if (failed === 0 && !misfit) return new Set();
+  const once = (key: string): boolean => (readings.get(key)?.length ?? 0) === 1;
+  return new Set(
+    answerDoubts(belief, compiled)
+      .filter(({ entry, key, score }) => once(key) && score > 1 && (misfit || entry.seq < failed))
+      .sort((a, b) => rounded(b.score) - rounded(a.score) || a.entry.seq - b.entry.seq)
+      .slice(0, secondLooks)
+      .map(({ key }) => key),
+  );
 }
 
 /** What always holds of a belief; run by tests and by the server in development. Throws on a bug of ours. */

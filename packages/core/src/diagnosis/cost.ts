@@ -12,7 +12,7 @@ import type { Settings } from '../ledger/index.ts';
 import type { Belief } from './belief.ts';
 import { curesOf } from './cures.ts';
 import type { Offer } from './offers.ts';
-import { outcomeTable } from './rows.ts';
+import { nextLook } from './rows.ts';
 import { minutesToStage, priceOf, stageOf } from './steps.ts';
 
 export interface Decision {
@@ -68,7 +68,7 @@ export function decisionOf(
       priceOf({ handsOn: effort.handsOn - minutesToStage(stage, state, compiled), wait: effort.wait }, settings).amountMinor,
     ),
     preference: schoolFactor(test.id, settings, compiled),
-    outcomes: outcomeTable(belief.interpretation, compiled, test, of, belief.circumstances).told,
+    outcomes: nextLook(belief.interpretation, compiled, test, of, belief.circumstances),
   }));
   const model: DecisionModel = {
     tests,

@@ -5,9 +5,8 @@
  */
 import type { CompiledPack } from '../knowledge/index.ts';
 import type { CaseInput, Entry } from '../ledger/index.ts';
-import { believe, oddsWithoutEntry, type Belief } from './belief.ts';
+import { answerDoubts, believe, type Belief } from './belief.ts';
 import { rounded } from './posterior.ts';
-import { outcomeTable } from './rows.ts';
 
 export interface DoubtfulAnswer {
   readonly entry: Entry;
@@ -21,29 +20,11 @@ export interface DoubtfulAnswer {
 
 /** Most doubtful first. */
 export function doubtfulAnswers(input: CaseInput, compiled: CompiledPack, belief: Belief = believe(input, compiled)): DoubtfulAnswer[] {
-  const { interpretation } = belief;
-  const without = oddsWithoutEntry(interpretation, compiled);
-  const answers: DoubtfulAnswer[] = [];
-  for (const unit of interpretation.units.filter(({ kind }) => kind === 'test')) {
-    for (const entry of unit.entries) {
-      const { body } = entry;
-      if (body.kind !== 'test.answered') continue;
-      const test = compiled.tests.get(compiled.currentId(body.test));
-      if (!test) continue;
-      const odds = without(entry, unit);
-      const outcomes = compiled.outcomeIds(test.id);
-      const row = outcomeTable(interpretation, compiled, test, body.of, belief.circumstances).truth[outcomes.indexOf(body.outcome)];
-      const chance = odds.reduce((sum, p, h) => sum + p * (row?.[h] ?? 0), 0);
-      const others = Math.max(1, outcomes.length - 1);
-      answers.push({
-        entry,
-        test: test.id,
-        ...(body.of === undefined ? {} : { of: body.of }),
-        outcome: body.outcome,
-        chance,
-        score: (1 - chance) / (others * Math.max(chance, 1e-12)),
-      });
-    }
-  }
+  const answers = answerDoubts(belief, compiled).flatMap(({ entry, chance, score }): DoubtfulAnswer[] => {
+    const { body } = entry;
+    if (body.kind !== 'test.answered') return [];
+    const of = body.of === undefined ? {} : { of: body.of };
+    return [{ entry, test: compiled.currentId(body.test), ...of, outcome: body.outcome, chance, score }];
+  });
   return answers.sort((a, b) => rounded(b.score) - rounded(a.score) || a.entry.seq - b.entry.seq);
 }

@@ -33,7 +33,13 @@ describe('a cut clears what is still connected and accuses everything beyond it'
   });
 
   test('the T-con is not convicted until the panel ribbons were out', () => {
-    const told = ['cut.picture=comes-alive', 'reseat:harness.picture=unchanged', 'bias.rails=all-missing', 'swap.known-good:tcon=cured'];
+    const told = [
+      'cut.picture=comes-alive',
+      'reseat:harness.picture=unchanged',
+      'bias.rails=all-missing',
+      'bias.ohms=no-short',
+      'tcon.input=none',
+    ];
     const without = fold(['restart-loop'], told);
     expect(verdict(without, 'tcon')).toBe('likely-not-split');
     expect(without.assemblies[0]?.missing).toEqual([{ test: 'cut.panel-both', outcomes: ['unchanged'] }]);

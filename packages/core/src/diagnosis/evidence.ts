@@ -26,7 +26,7 @@ import {
   type UnusedCode,
 } from './interpretation.ts';
 import { circumstancesIn, plainOutcome } from './rows.ts';
-import { blinkUnit, complaintUnit, repairUnit, testUnits, type BlinkEntry } from './units.ts';
+import { blinkUnit, complaintUnit, handledUnit, repairUnit, testUnits, type BlinkEntry } from './units.ts';
 
 // Reliability, values of ours (the bench counts them once jobs close): how far an answer is trusted.
 /** "Think so": wrong one time in four. */
@@ -193,10 +193,37 @@ export function interpret(input: CaseInput, compiled: CompiledPack): Interpretat
     else if (body.result === 'not-tried') unused.push({ entry: entry.id, code: 'said-nothing' });
     else {
       tries.set(repair.id, (tries.get(repair.id) ?? 0) + 1);
-      if (entry.seq === epoch) doubts.push({ code: 'symptom-changed', entries: [entry.id] });
+      if (entry.seq === epoch) {
+        doubts.push({ code: 'symptom-changed', entries: [entry.id] });
+        units.push(handledUnit(entry, facts));
+      }
       // What was renewed is not likely to be what is still wrong, or what went wrong next.
       units.push(repairUnit(repair, entry, body.result === 'cured' && entry.seq >= epoch ? 'cured' : 'unchanged', facts));
     }
+  }
+
+  /** A new part may be bad itself, or badly fitted: bought once more only where a reading after it says the same again. */
+  function readAnew(id: string): boolean {
+    const repair = compiled.pack.repairs.find((one) => one.id === id);
+    const tried = repairs.findLast(({ body }) => compiled.currentId(body.repair) === id);
+    if (repair?.kind !== 'replace' || repair.question || !tried) return false;
+    const proof = compiled.layouts.get(layoutId ?? '')?.proof[repair.assembly]?.anyOf.flat() ?? [];
+    return [...readings.values()]
+      .flat()
+      .some(
+        ({ entry, body }) =>
+          entry.seq > tried.entry.seq &&
+          body.sure === 'sure' &&
+          proof.some((item) => 'test' in item && item.test === body.test && item.of === body.of && item.outcomes.includes(body.outcome)) &&
+          body.outcome !== plainOutcomeOf(body.test),
+      );
+  }
+
+  function plainOutcomeOf(id: string): string | undefined {
+    const test = compiled.tests.get(compiled.currentId(id));
+    return test && layoutId !== undefined
+      ? plainOutcome(test, circumstancesIn(layoutId, { symptoms, family }, compiled), compiled)
+      : undefined;
   }
 
   // Two equal counts, in one look or in two; a light that is no code has none.
@@ -224,7 +251,7 @@ export function interpret(input: CaseInput, compiled: CompiledPack): Interpretat
     answered,
     impossible,
     unclear,
-    repaired: new Set([...tries].filter(([id, count]) => count >= mostTries(id)).map(([id]) => id)),
+    repaired: new Set([...tries].filter(([id, count]) => count >= mostTries(id) + (readAnew(id) ? 1 : 0)).map(([id]) => id)),
     pictureSeen: live.some(({ body }) => showsPicture(body, compiled)),
     cracked: live.findLastIndex(({ body }) => showsCrack(body, compiled)) > live.findLastIndex(({ body }) => renewsGlass(body, compiled)),
     cured: last !== undefined && endsComplaint(last, compiled),

@@ -5,7 +5,7 @@
 import type { CompiledPack } from '../knowledge/index.ts';
 import type { CaseInput, SetState } from '../ledger/index.ts';
 import { bookFor, countedFor } from '../learning/index.ts';
-import { believe, influences } from './belief.ts';
+import { badFit, believe, influences } from './belief.ts';
 import { notInBook, type Doubt, type Unused } from './interpretation.ts';
 import { recommend, type LeftOut, type Policy } from './next.ts';
 import { twoFaults } from './pairs.ts';
@@ -66,8 +66,6 @@ export interface CaseFold {
 
 /** Influences smaller than this move no odds anyone would see. */
 const leastWeight = 0.02;
-/** Over this, the book explains the case badly: a second fault, a wrong answer, or something new (value of ours). */
-const badFit = 0.25;
 /** Two faults are spoken of once they are likelier than one. */
 const likelierThanOne = 0.5;
 

@@ -3,7 +3,7 @@ import type { CompiledPack, TestDefinition } from '../knowledge/index.ts';
 import type { Belief } from './belief.ts';
 import { notInBook } from './interpretation.ts';
 import { entropyBits, rounded } from './posterior.ts';
-import { outcomeTable } from './rows.ts';
+import { nextLook } from './rows.ts';
 import type { OutcomePreview } from './steps.ts';
 
 /** Expected fall of the entropy over assemblies, bits, and what each answer would leave. */
@@ -14,7 +14,7 @@ export function expectedInformation(
   of: string | undefined,
 ): { bits: number; would: OutcomePreview[] } {
   const { odds, places } = belief;
-  const { told } = outcomeTable(belief.interpretation, compiled, test, of, belief.circumstances);
+  const told = nextLook(belief.interpretation, compiled, test, of, belief.circumstances);
   const { cleared } = compiled.pack.thresholds;
   const sums = new Float64Array(places.ids.length);
   let after = 0;

@@ -3,7 +3,7 @@ import { inScope, type CompiledPack, type Procedure, type TestDefinition } from 
 import type { Settings } from '../ledger/index.ts';
 import type { Belief } from './belief.ts';
 import { holds } from './conditions.ts';
-import { identityOf, notInBook, testKey, type Interpretation } from './interpretation.ts';
+import { identityOf, notInBook, testKey } from './interpretation.ts';
 import { rounded } from './posterior.ts';
 import { circumstancesIn } from './rows.ts';
 import { effortToReach, type Effort } from './steps.ts';
@@ -60,20 +60,20 @@ export function offerOf(
     procedure,
     effort: { handsOn: test.minutes + reach.handsOn, wait: procedure.waitMinutes + reach.wait },
     stage: procedure.stage,
-    left: whyLeftOut(test, key, belief.interpretation, compiled, settings, layoutId),
+    left: whyLeftOut(test, key, belief, compiled, settings, layoutId),
   };
 }
 
 function whyLeftOut(
   test: TestDefinition,
   key: string,
-  seen: Interpretation,
+  { interpretation: seen, askAgain }: Belief,
   compiled: CompiledPack,
   settings: Settings,
   layoutId: string,
 ): LeftOutCode | undefined {
   const now = circumstancesIn(layoutId, seen, compiled);
-  if (seen.answered.has(key)) return 'answered';
+  if (seen.answered.has(key) && !askAgain.has(key)) return 'answered';
   if (seen.impossible.has(key)) return 'not-possible';
   if (!inScope(test.scope, identityOf(seen))) return 'other-set';
   if (test.scope.symptoms && !holds({ symptoms: test.scope.symptoms }, now)) return 'other-symptom';

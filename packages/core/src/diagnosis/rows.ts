@@ -2,7 +2,7 @@
 import { knownAs, type CompiledPack, type TestDefinition } from '../knowledge/index.ts';
 import { toldGiven } from './complaint.ts';
 import { holds, type Circumstances } from './conditions.ts';
-import type { Interpretation } from './interpretation.ts';
+import { testKey, type Interpretation } from './interpretation.ts';
 
 export interface OutcomeTable {
   /** For an answer without error: one row an outcome, one entry a hypothesis. */
@@ -63,6 +63,39 @@ export function outcomeTable(
   const made = { truth, told: truth.map((row) => row.map((p) => (1 - error) * p + (error * (1 - p)) / (count - 1))) };
   own.set(key, made);
   return made;
+}
+
+/**
+ * What the next look would be, given those there were: the truth behind them is one, and each look errs on its own. A test not looked at so
+ * far answers as it is.
+ */
+export function nextLook(
+  seen: Interpretation,
+  compiled: CompiledPack,
+  test: TestDefinition,
+  of: string | undefined,
+  circumstances: string,
+): readonly Float64Array[] {
+  const { truth, told } = outcomeTable(seen, compiled, test, of, circumstances);
+  const looks = seen.readings.get(testKey(test.id, of)) ?? [];
+  if (looks.length === 0) return told;
+  const outcomes = compiled.outcomeIds(test.id);
+  const others = Math.max(1, outcomes.length - 1);
+  const error = compiled.likelihoodWord(test.error);
+  const given = outcomes.map((outcome) =>
+    looks.reduce((product, look) => product * (look.body.outcome === outcome ? 1 - look.error : look.error / others), 1),
+  );
+  const next = outcomes.map(() => new Float64Array(seen.hypotheses.length));
+  for (let h = 0; h < seen.hypotheses.length; h += 1) {
+    const weights = outcomes.map((_, place) => (truth[place]?.[h] ?? 0) * (given[place] ?? 0));
+    const total = weights.reduce((a, b) => a + b, 0);
+    outcomes.forEach((_, place) => {
+      const p = (weights[place] ?? 0) / total;
+      const row = next[place];
+      if (row) row[h] = (1 - error) * p + (error * (1 - p)) / others;
+    });
+  }
+  return next;
 }
 
 const complaintWeights = new WeakMap<CompiledPack, Map<string, readonly number[]>>();

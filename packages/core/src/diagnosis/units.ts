@@ -127,6 +127,21 @@ export function repairUnit(repair: Repair, entry: Entry, result: 'cured' | 'unch
   };
 }
 
+/** How much likelier a plug is to be what is wrong once hands were inside and something else showed (value of ours). */
+const handledPlugs = 6;
+
+/** Another complaint right after a repair: what was just handled comes first. */
+export function handledUnit(entry: Entry, { hypotheses, compiled }: Facts): EvidenceUnit {
+  const plugs = new Set(compiled.pack.assemblies.filter(({ kind }) => kind === 'harness').map(({ id }) => id));
+  return {
+    kind: 'repair',
+    key: `handled|${entry.id}`,
+    entries: [entry],
+    answers: [],
+    logLikelihood: hypotheses.map(({ fault }) => (fault && plugs.has(fault.assembly) ? 0 : -Math.log(handledPlugs))),
+  };
+}
+
 /**
  * P(looks | true outcome), for each. The true outcome is one; every look at it errs on its own. So the same test done
  * again is one observation grown more reliable, and can never say more than a perfect look would.

@@ -24,7 +24,7 @@ function played(layoutId: string, faults: readonly string[], seed: number, asOne
 }
 
 describe.each(layouts)('%s', (layoutId) => {
-  test('each fault, however it shows, ends cured or given up at its price within 32 steps', () => {
+  test('each fault, however it shows, ends cured or given up at its price within 40 steps', () => {
     const complaints = new Set<string>();
     let cured = 0;
     let ended = 0;
@@ -35,7 +35,7 @@ describe.each(layouts)('%s', (layoutId) => {
         const [first] = game.entries;
         if (first?.body.kind === 'symptom.reported') complaints.add(first.body.symptoms[0]!);
         const steps = game.entries.filter(({ body }) => body.kind === 'test.answered' || body.kind === 'repair.done').length;
-        expect({ id, ending: game.ending, within: steps <= 32 }).toEqual({
+        expect({ id, ending: game.ending, within: steps <= 40 }).toEqual({
           id,
           ending: expect.stringMatching(/cured|given-up/) as unknown,
           within: true,
@@ -46,7 +46,7 @@ describe.each(layouts)('%s', (layoutId) => {
     }
     expect(complaints.size).toBeGreaterThan(8);
     // The rest are panels, which cost more than a new set.
-    expect(cured / ended).toBeGreaterThan(0.75);
+    expect(cured / ended).toBeGreaterThan(0.7);
   });
 });
 
@@ -80,7 +80,8 @@ test('a change of complaint after a repair starts the case anew, keeping what st
   const odds = (one: typeof fold, id: string): number => one.faults.find((fault) => fault.id === id)!.odds;
   const plain = foldCase(input([{ kind: 'symptom.reported', symptoms: ['half-picture'] }]), compiled);
   expect(odds(fold, 'panel.glass-cracked')).toBeLessThan(odds(plain, 'panel.glass-cracked') / 5);
-  expect(odds(fold, 'tcon.half-dead')).toBeGreaterThan(odds(plain, 'tcon.half-dead'));
+  // What was just handled comes first.
+  expect(odds(fold, 'harness.panel-left.loose')).toBeGreaterThan(2 * odds(plain, 'harness.panel-left.loose'));
   // What was renewed is not likely to be what is wrong now.
   expect(fold.assemblies.find(({ id }) => id === 'power')!.odds).toBeLessThan(0.01);
 });
