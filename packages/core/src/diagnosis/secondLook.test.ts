@@ -5,7 +5,7 @@ import { believe, foldCase, type CaseFold } from './index.ts';
 import { nextLook, outcomeTable } from './rows.ts';
 
 const fold = (symptoms: string[], told: Told[]): CaseFold => foldCase(caseOf(symptoms, told), shipped());
-const repair = (id: string, result: 'unchanged' | 'changed'): Told => ({ kind: 'repair.done', repair: id, result }) as Told;
+const repair = (id: string, result: 'unchanged' | 'changed'): Told => ({ kind: 'repair.done', repair: id, result });
 const ids = (one: CaseFold): string[] => one.next.map(({ id }) => id);
 const odds = (one: CaseFold, id: string): number => one.faults.find((fault) => fault.id === id)?.odds ?? 0;
 
@@ -63,7 +63,7 @@ describe('a board that didn’t cure', () => {
 test('another complaint right after a repair: what was just handled comes first', () => {
   const anew = fold(
     ['sound-dark'],
-    [repair('replace.strips', 'changed'), { kind: 'symptom.reported', symptoms: ['half-picture'] } as Told],
+    [repair('replace.strips', 'changed'), { kind: 'symptom.reported', symptoms: ['half-picture'] }],
   );
   const plain = fold(['half-picture'], []);
   const gain = (id: string): number => odds(anew, id) / odds(plain, id);
@@ -71,7 +71,7 @@ test('another complaint right after a repair: what was just handled comes first'
 });
 
 describe('how a complaint is told', () => {
-  const given = (body: object): CaseFold => foldCase(caseOf([], [{ kind: 'symptom.reported', ...body } as Told]), shipped());
+  const given = (body: object): CaseFold => foldCase(caseOf([], [{ kind: 'symptom.reported', ...body }]), shipped());
 
   test('two complaints of one set add: they never make a fault that shows either less likely than the rarer one does', () => {
     const both = odds(given({ symptoms: ['sound-dark', 'flash-then-dark'] }), 'strips.led-open');
