@@ -61,10 +61,7 @@ describe('a board that didn’t cure', () => {
 });
 
 test('another complaint right after a repair: what was just handled comes first', () => {
-  const anew = fold(
-    ['sound-dark'],
-    [repair('replace.strips', 'changed'), { kind: 'symptom.reported', symptoms: ['half-picture'] }],
-  );
+  const anew = fold(['sound-dark'], [repair('replace.strips', 'changed'), { kind: 'symptom.reported', symptoms: ['half-picture'] }]);
   const plain = fold(['half-picture'], []);
   const gain = (id: string): number => odds(anew, id) / odds(plain, id);
   expect(gain('harness.panel-right.loose') / gain('tcon.half-dead')).toBeCloseTo(6, 5);
