@@ -11,8 +11,6 @@ export interface Told {
   readonly complaints: readonly string[];
   readonly often?: 'always' | 'sometimes' | undefined;
   readonly temperature?: 'cold' | 'warm' | 'any' | undefined;
-  /** The bench saw it itself: nobody took one word for a neighbour. */
-  readonly confirmed?: boolean;
 }
 
 type Rows = Pick<CompiledPack, 'symptomOdds' | 'symptomIds' | 'pack' | 'startingOddsIn' | 'faultsOf' | 'likelihoodWord'>;
@@ -33,17 +31,16 @@ export function toldGiven(
   );
 }
 
-function complaintGiven(row: readonly number[], { complaints, confirmed }: Told, compiled: Rows): number {
+function complaintGiven(row: readonly number[], { complaints }: Told, compiled: Rows): number {
   // A light that blinks beside another complaint is a code, and evidence of its own.
   const own = complaints.length > 1 ? complaints.filter((id) => id !== 'blinking') : complaints;
-  const shown = own.reduce((sum, id) => sum + toldAs(id, row, confirmed === true, compiled), 0);
+  const shown = own.reduce((sum, id) => sum + toldAs(id, row, compiled), 0);
   return (1 - complaintError) * Math.min(1, shown) + complaintError / compiled.symptomIds.length;
 }
 
 /** P(this word is used | row of what is shown). */
-function toldAs(word: string, row: readonly number[], confirmed: boolean, { pack, symptomIds, likelihoodWord }: Rows): number {
+function toldAs(word: string, row: readonly number[], { pack, symptomIds, likelihoodWord }: Rows): number {
   const place = symptomIds.indexOf(word);
-  if (confirmed) return row[place] ?? 0;
   return pack.symptoms.reduce((sum, { toldAs: others = {} }, index) => {
     const shown = row[index] ?? 0;
     if (shown === 0) return sum;
