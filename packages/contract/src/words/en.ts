@@ -176,6 +176,7 @@ export const en: Words = {
     'tool-missing': 'needs a tool that isn’t at hand',
     pointless: 'would tell nothing more',
     'code-first': 'waits until the blink code is read',
+    'reading-first': 'waits until the line’s idle level is read',
   },
   need: {
     any: 'Any state',

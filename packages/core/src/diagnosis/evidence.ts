@@ -147,7 +147,7 @@ export function interpret(input: CaseInput, compiled: CompiledPack): Interpretat
     // A test that needs no object is done once it was done on any.
     if (!test.of) answered.add(test.id);
     if (body.symptomPresent === 'no') return refuse('symptom-was-absent');
-    const forgotten = forgottenBy(compiled.procedure(test, doneIn, body.of), state);
+    const forgotten = forgottenBy(compiled.procedure(test, doneIn, body.of, family), state);
     if (forgotten.length > 0) return refuse('plug-left-out', forgotten.join(', '));
     if (test.speaksOnlyIf.some(({ needs }) => !holds(needs, now))) return refuse('could-not-change', test.id);
     let error = compiled.likelihoodWord(test.error);
@@ -311,9 +311,12 @@ function seenIn(body: Body, compiled: CompiledPack, what: (seen: Seen) => boolea
 }
 
 /** Plugs out, bridges and tape that aren't this procedure's own: what was then seen is not what it asks for. */
-function forgottenBy({ pulled, bridged, taped }: Procedure, state: SetState): string[] {
+function forgottenBy({ pulled, bridged, taped, forced }: Procedure, state: SetState): string[] {
   const own = new Set(stillOut({ out: pulled, bridged, taped }));
-  return stillOut(state).filter((one) => !own.has(one));
+  // A forced line was driven from wherever its idle level said.
+  const lines = forced.map(({ line }) => line);
+  const others = state.bridged.filter((pair) => !lines.some((line) => pair.includes(line)));
+  return stillOut({ ...state, bridged: others }).filter((one) => !own.has(one));
 }
 
 const namesOtherCode = (test: TestDefinition, outcome: string): boolean =>

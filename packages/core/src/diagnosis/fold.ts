@@ -51,7 +51,7 @@ export interface CaseFold {
   readonly snapshot?: number;
   readonly assemblies: readonly AssemblyView[];
   readonly faults: readonly FaultView[];
-  readonly set: SetState & { readonly layout: string | undefined; readonly stageId: string };
+  readonly set: SetState & { readonly layout: string | undefined; readonly family?: string; readonly stageId: string };
   /** Hands-on time so far. */
   readonly spent: Spent;
   readonly doubts: readonly Doubt[];
@@ -124,7 +124,12 @@ export function foldCase(input: CaseInput, book: CompiledPack, policy: Policy = 
     ...(counts ? { snapshot: counts.snapshot } : {}),
     assemblies,
     faults,
-    set: { ...interpretation.state, layout: interpretation.layoutId, stageId: compiled.stageIds[interpretation.state.stage] ?? '' },
+    set: {
+      ...interpretation.state,
+      layout: interpretation.layoutId,
+      ...(interpretation.family ? { family: interpretation.family.id } : {}),
+      stageId: compiled.stageIds[interpretation.state.stage] ?? '',
+    },
     spent: spentSoFar(input, compiled, interpretation.layoutId),
     doubts,
     next,

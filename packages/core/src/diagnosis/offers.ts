@@ -17,6 +17,7 @@ export const leftOutCodes = [
   'tool-missing',
   'pointless',
   'code-first',
+  'reading-first',
 ] as const;
 export type LeftOutCode = (typeof leftOutCodes)[number];
 
@@ -50,7 +51,7 @@ export function offerOf(
   settings: Settings,
   layoutId: string,
 ): Offer {
-  const procedure = compiled.procedure(test, layoutId, of);
+  const procedure = compiled.procedure(test, layoutId, of, belief.interpretation.family);
   const reach = effortToReach(procedure, belief.interpretation.state, compiled);
   const key = testKey(test.id, of);
   return {
@@ -79,6 +80,8 @@ function whyLeftOut(
   if (test.scope.symptoms && !holds({ symptoms: test.scope.symptoms }, now)) return 'other-symptom';
   if (test.speaksOnlyIf.some(({ needs }) => !holds(needs, now))) return 'could-not-change';
   if (test.tools.some((tool) => settings.tools !== undefined && !settings.tools.includes(tool))) return 'tool-missing';
+  // An answer that couldn't be told is no reading.
+  if (test.first?.some((one) => !seen.answered.has(one.test))) return 'reading-first';
   if (test.disturbsCode && seen.symptoms.has('blinking') && !seen.blinkRead) return 'code-first';
   return undefined;
 }

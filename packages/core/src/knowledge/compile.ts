@@ -38,7 +38,8 @@ export interface CompiledPack {
   outcomeIds(testId: string): readonly string[];
   /** P(outcome | fault) over the test's outcomes, for one likelihood block. */
   outcomeOdds(test: TestDefinition, block: LikelihoodBlock, layoutId: string, faultId: string, of?: string): readonly number[];
-  procedure(test: TestDefinition, layoutId: string, of?: string): Procedure;
+  /** `family` decides from where a line is forced; without it, as most sets are. */
+  procedure(test: TestDefinition, layoutId: string, of?: string, family?: Family): Procedure;
   currentId(id: string): string;
 }
 
@@ -120,8 +121,13 @@ export function compilePack(pack: Pack): CompiledPack {
     if (!layout) throw new TypeError(`layout ${id} is not in this pack`);
     return layout;
   };
-  const procedure = (test: TestDefinition, layoutId: string, of?: string): Procedure =>
-    memo(procedures, `${test.id}|${layoutId}|${of ?? ''}`, () => deriveProcedure(test, layoutOf(layoutId), stageIds, of));
+  const forces = new Set(pack.tests.filter((test) => test.do.some((step) => 'force' in step)).map(({ id }) => id));
+  const procedure = (test: TestDefinition, layoutId: string, of?: string, family?: Family): Procedure => {
+    const own = forces.has(test.id) ? family : undefined;
+    return memo(procedures, `${test.id}|${layoutId}|${of ?? ''}|${own?.id ?? ''}`, () =>
+      deriveProcedure(test, layoutOf(layoutId), stageIds, of, own),
+    );
+  };
 
   return {
     pack,

@@ -1,3 +1,4 @@
+export { activeLevel, chassis, forcingOf, type ActiveLevel, type Forcing } from './force.ts';
 export { inScope, knownAs, matchSet, type PlacedFault, type SetIdentity } from './applies.ts';
 export { assemblePack, parsePack, type PackFile } from './assemble.ts';
 export { checkPack } from './check.ts';

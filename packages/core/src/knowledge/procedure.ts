@@ -6,7 +6,8 @@
  * rails still up.
  */
 import { hasPlace, placesOf } from './applies.ts';
-import type { Layout, Step, TestDefinition } from './schema.ts';
+import { forcingOf, type Forcing } from './force.ts';
+import type { Family, Layout, Step, TestDefinition } from './schema.ts';
 
 export const drainMinutes = { 'rails-down': 2, verified: 4 } as const;
 
@@ -26,6 +27,8 @@ export interface Procedure {
   readonly leftOut: readonly string[];
   readonly bridged: readonly (readonly [string, string])[];
   readonly taped: readonly string[];
+  /** Lines driven from outside; their bridges are in `bridged` too. */
+  readonly forced: readonly Forcing[];
   readonly liveInside: boolean;
   readonly touchesHot: boolean;
   readonly bridges: boolean;
@@ -55,6 +58,7 @@ export function deriveProcedure(
   layout: Layout,
   stageIds: readonly string[],
   of?: string,
+  family?: Family,
 ): Procedure {
   let stage = 0;
   let needs: PowerNeed = 'any';
@@ -65,6 +69,7 @@ export function deriveProcedure(
   let touchesHot = false;
   const bridged: (readonly [string, string])[] = [];
   const taped: string[] = [];
+  const forced: Forcing[] = [];
   let changesTemperature = false;
   let pullsUnderPower = false;
   let unreachable: string | undefined;
@@ -129,6 +134,11 @@ export function deriveProcedure(
       bridged.push([step.bridge[0], step.bridge[1]]);
       visit(step.bridge[0]);
       visit(step.bridge[1]);
+    } else if ('force' in step) {
+      const forcing = forcingOf(step.force, layout, family);
+      forced.push(forcing);
+      bridged.push([forcing.from, forcing.line]);
+      ask('rails-down');
     } else if ('tape' in step || 'lift' in step || 'load' in step) {
       if ('tape' in step) {
         out.add(step.tape);
@@ -156,6 +166,7 @@ export function deriveProcedure(
     bridges: bridged.length > 0,
     bridged,
     taped,
+    forced,
     changesTemperature,
     pullsUnderPower,
     unreachable,

@@ -217,6 +217,8 @@ export const stepSchema = z.union([
   z.strictObject({ pull: z.array(z.string()).min(1) }),
   z.strictObject({ restore: z.array(z.string()).min(1) }),
   z.strictObject({ bridge: z.tuple([idSchema, idSchema, z.number().min(0)]), seconds: z.number().positive() }),
+  /** A control line driven from outside for a few seconds: from where and through what follows from its polarity and the supply's volts. */
+  z.strictObject({ force: idSchema, seconds: z.number().positive().max(10) }),
   z.strictObject({ tape: idSchema }),
   z.strictObject({ power: z.enum(['plugged', 'on', 'off']) }),
   z.strictObject({
@@ -361,6 +363,8 @@ export const testSchema = z.strictObject({
   }),
   /** Where one of these fails, the result says nothing: it could not have changed the symptom. */
   speaksOnlyIf: z.array(z.strictObject({ needs: conditionSchema, reason: textSchema })),
+  /** What has to be on record before it is offered: a line is read before it is driven. */
+  first: z.array(z.strictObject({ test: idSchema, reason: textSchema })).min(1).optional(),
   /** Heat, swap, reset or cleaning: may wipe the blink code, so the code is read first. */
   disturbsCode: z.boolean(),
   cautions: z.array(idSchema),

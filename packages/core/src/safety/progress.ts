@@ -1,5 +1,5 @@
 /** How far a walk has come, told from the ledger alone: so it survives a reload, and two screens agree on it. */
-import type { CompiledPack } from '../knowledge/index.ts';
+import type { CompiledPack, Family } from '../knowledge/index.ts';
 import { setOnArrival, stateAfter, type BodyOf, type Entry, type SetState, type Toward } from '../ledger/index.ts';
 import { objectionsTo } from './objections.ts';
 import { standingAt, type SetStanding } from './standing.ts';
@@ -45,6 +45,7 @@ export function progressOf(
   layoutId: string,
   now: number,
   lapseMinutes?: number,
+  family?: Family,
 ): Progress | undefined {
   const states: SetState[] = [setOnArrival];
   for (const entry of live) states.push(stateAfter(states.at(-1) ?? setOnArrival, entry, compiled, layoutId));
@@ -61,7 +62,7 @@ export function progressOf(
   }
   // The earliest beginning from which all that was done is just the walk's moves, and from where it can still go on.
   for (const [start, { before, at }] of run.entries()) {
-    const walk = walkTo(target, standingAt(before, at, lapseMinutes), compiled, layoutId);
+    const walk = walkTo(target, standingAt(before, at, lapseMinutes), compiled, layoutId, family);
     const made = run.slice(start);
     if (!walk || made.length > walk.moves.length) continue;
     if (!made.every((one, index) => shape(one.change) === shape(walk.moves[index]?.change ?? one.change))) continue;
@@ -69,7 +70,7 @@ export function progressOf(
     const goesOn = next ? objectionsTo(withReadings(next), standing, compiled, layoutId).length === 0 : stillIn(walk, standing);
     if (goesOn) return { walk, done: made.length, next, standing };
   }
-  const walk = walkTo(target, standing, compiled, layoutId);
+  const walk = walkTo(target, standing, compiled, layoutId, family);
   return walk && { walk, done: 0, next: walk.moves[0], standing };
 }
 

@@ -4,7 +4,7 @@
  *
  * Always holds: walking a walk move by move from the state it was made for meets no objection.
  */
-import { drainMinutes, type CompiledPack, type Step } from '../knowledge/index.ts';
+import { drainMinutes, type ActiveLevel, type CompiledPack, type Family, type Forcing, type Step } from '../knowledge/index.ts';
 import type { BodyOf, SetState, Toward } from '../ledger/index.ts';
 import { chargePoints, isHot, stageOfPlace, stillOut } from './places.ts';
 
@@ -16,7 +16,7 @@ export type Act =
   | { readonly kind: 'strap-on' }
   | { readonly kind: 'strap-off' }
   | { readonly kind: 'pull' | 'restore' | 'tape' | 'untape'; readonly id: string }
-  | { readonly kind: 'bridge'; readonly from: string; readonly to: string; readonly ohms: number; readonly seconds: number }
+  | { readonly kind: 'bridge'; readonly from: string; readonly to: string; readonly ohms: number; readonly seconds: number; readonly level?: ActiveLevel }
   | { readonly kind: 'unbridge'; readonly from: string; readonly to: string }
   | { readonly kind: 'plug-in'; readonly stillOut: readonly string[] };
 
@@ -48,20 +48,21 @@ interface Plan {
   readonly out: readonly string[];
   readonly bridged: readonly (readonly [string, string])[];
   readonly taped: readonly string[];
+  readonly forced: readonly Forcing[];
   readonly hot: boolean;
 }
 
-function planOf(target: Toward, compiled: CompiledPack, layoutId: string): Plan | undefined {
+function planOf(target: Toward, compiled: CompiledPack, layoutId: string, family: Family | undefined): Plan | undefined {
   if (target.kind === 'repair') {
     const repair = compiled.repairsOf.get(layoutId)?.find((one) => one.id === target.id);
     if (!repair) return undefined;
     const stage = stageOfPlace(repair.assembly, layoutId, compiled);
     const steps: Step[] = stage === 0 ? [] : [{ unplug: true }, { drain: 'rails-down' }, { power: 'on' }];
-    return { steps, stage, out: [], bridged: [], taped: [], hot: isHot(repair.assembly, layoutId, compiled) };
+    return { steps, stage, out: [], bridged: [], taped: [], forced: [], hot: isHot(repair.assembly, layoutId, compiled) };
   }
   const test = compiled.tests.get(target.id);
   if (!test || !compiled.fits(test, layoutId)) return undefined;
-  const procedure = compiled.procedure(test, layoutId, target.of);
+  const procedure = compiled.procedure(test, layoutId, target.of, family);
   const last = test.do.findLastIndex(observes);
   const steps = test.do.slice(0, last + 1).map((step): Step => {
     const own = (ids: readonly string[]): string[] => procedure.pulled.filter((id) => ids.includes(id) || ids.includes('$of'));
@@ -72,12 +73,13 @@ function planOf(target: Toward, compiled: CompiledPack, layoutId: string): Plan 
     if ('measure' in step && step.at === '$of') return { ...step, at: target.of ?? step.at };
     return step;
   });
-  return { steps, stage: procedure.stage, out: procedure.pulled, bridged: procedure.bridged, taped: procedure.taped, hot: false };
+  const { stage, pulled: out, bridged, taped, forced } = procedure;
+  return { steps, stage, out, bridged, taped, forced, hot: false };
 }
 
-/** Undefined where the layout doesn't have the step. `state` is what may be relied on (`standingAt`). */
-export function walkTo(target: Toward, state: SetState, compiled: CompiledPack, layoutId: string): Walk | undefined {
-  const plan = planOf(target, compiled, layoutId);
+/** Undefined where the layout doesn't have the step. `state` is what may be relied on (`standingAt`); `family` tells a forced line's polarity. */
+export function walkTo(target: Toward, state: SetState, compiled: CompiledPack, layoutId: string, family?: Family): Walk | undefined {
+  const plan = planOf(target, compiled, layoutId, family);
   if (!plan) return undefined;
   const harmless = state.stage === 0 && plan.stage === 0 && !state.strap && stillOut(state).length === 0;
   const pace = new Pace(state, target, compiled, layoutId);
@@ -110,6 +112,12 @@ export function walkTo(target: Toward, state: SetState, compiled: CompiledPack, 
       const [from, to, ohms] = step.bridge;
       if (!pace.state.bridged.some((pair) => key(pair) === key([from, to])))
         pace.move({ kind: 'bridge', from, to, ohms, seconds: step.seconds }, true, [from, to]);
+    } else if ('force' in step) {
+      const forcing = plan.forced.find(({ line }) => line === step.force);
+      if (forcing && !pace.state.bridged.some((pair) => key(pair) === key([forcing.from, forcing.line]))) {
+        const { from, line: to, ohms, level } = forcing;
+        pace.move({ kind: 'bridge', from, to, ohms, seconds: step.seconds, level }, true, [from, to]);
+      }
     } else if ('tape' in step) {
       if (!pace.state.taped.includes(step.tape)) pace.move({ kind: 'tape', id: step.tape }, true, [step.tape]);
     } else if ('power' in step) pace.plugIn();

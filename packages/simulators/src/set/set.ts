@@ -3,7 +3,7 @@
  * by step and answers by what would be seen and read; it knows no test by name and no likelihood. The same set with the
  * same seed gives the same answer to the same procedure, whatever was asked before.
  */
-import type { Family, Layout, Repair, Step, TestDefinition } from '@veglia/core/knowledge';
+import { forcingOf, type Family, type Layout, type Repair, type Step, type TestDefinition } from '@veglia/core/knowledge';
 import { emptyBench, type BenchState } from './bench.ts';
 import { healthyBody, type Body } from './body.ts';
 import { defects, type Defect } from './faults.ts';
@@ -189,6 +189,7 @@ export class SimulatedSet {
           bench.taped.delete(name(item));
         }
       } else if ('bridge' in step) bench.bridged.push([step.bridge[0], step.bridge[1]]);
+      else if ('force' in step) bench.bridged.push([forcingOf(step.force, this.#build.layout, this.#build.family).from, step.force]);
       else if ('tape' in step) bench.taped.add(step.tape);
       else if ('lift' in step) bench.lifted.add(step.lift);
       else if ('load' in step) bench.loads.set(step.load, step.amperes);

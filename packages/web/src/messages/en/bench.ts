@@ -175,6 +175,8 @@ export const benchWords = {
       tape: 'Tape over: {what}.',
       untape: 'Tape off: {what}.',
       bridge: 'Bridge {from} to {to} through {ohms} Ω, for {seconds} s at most.',
+      'bridge-either':
+        'Idle near 0 V: bridge {from} to {to}. Idle near 3 V: bridge the chassis to {to} instead. Through {ohms} Ω, for {seconds} s at most.',
       unbridge: 'Bridge off: {from} to {to}.',
       'plug-in': 'Plug in. Nothing is out.',
       'plug-in-with': 'Plug in. Out on purpose: {left}.',

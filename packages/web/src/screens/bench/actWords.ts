@@ -22,7 +22,7 @@ export function useActWords(names: Names): { act: (act: Act) => string; left: (i
       case 'untape':
         return t(`bench.act.${one.kind}`, { what: names.place(one.id) });
       case 'bridge':
-        return t('bench.act.bridge', {
+        return t(one.level === 'unknown' ? 'bench.act.bridge-either' : 'bench.act.bridge', {
           from: names.place(one.from),
           to: names.place(one.to),
           ohms: one.ohms,

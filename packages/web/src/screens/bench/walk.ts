@@ -60,9 +60,10 @@ export function useWalk(props: Given, names: Names, write: (bodies: Body[]) => v
       : undefined,
   );
   const progress = computed(() => {
-    const { layout } = props.fold.set;
+    const { layout, family } = props.fold.set;
     if (!toward.value || layout === undefined) return undefined;
-    return progressOf(toward.value, live.value, props.compiled, layout, now.value, props.shop.lapseMinutes);
+    const known = props.compiled.families.get(family ?? '');
+    return progressOf(toward.value, live.value, props.compiled, layout, now.value, props.shop.lapseMinutes, known);
   });
   const anyway = ref(false);
   watch(
