@@ -56,6 +56,7 @@ export const en: Words = {
     'crack-ends-repair':
       'The glass is cracked. A new panel costs about {toEnd} fitted, most of a new set: the repair ends here unless the customer decides otherwise.',
     'panel-question': 'It is the panel. A new one costs about {toEnd} fitted: a question for the customer, not an order.',
+    'reading-first': 'Needed before {of} is written to: chip, supply and its own content come first.',
     'needed-for-proof': '{of} is likely, but this is missing before it may be called proven.',
     'most-bits-per-minute': 'Tells most for its time: about {share} of the doubt goes in {minutes} min.',
     'list-order': 'Number {position} on the fixed list for this layout.',
@@ -176,6 +177,7 @@ export const en: Words = {
     'tool-missing': 'needs a tool that isn’t at hand',
     pointless: 'would tell nothing more',
     'code-first': 'waits until the blink code is read',
+    'glass-cracked': 'not on cracked glass',
     'reading-first': 'waits until the line’s idle level is read',
   },
   need: {
@@ -245,6 +247,9 @@ export const en: Words = {
     'graph-unreachable': '{where}: nothing feeds {value}',
     'pull-not-restored': '{where}: {value} is pulled and never put back',
     'pull-under-power': '{where}: pulls a plug inside while the set is plugged in',
+    'hazard-without-caution': '{where}: on {expected}, no caution covers what it does ({value})',
+    'caution-contradicted': '{where}: on {expected}, it does not do what its caution asks for ({value})',
+    'caution-forbids': '{where}: its caution {expected} forbids it on {value}',
     'procedure-without-caution': '{where}: a dangerous step needs {expected}',
     'code-before-disturbance': '{where}: heats, swaps, resets or cleans, so it must say that it disturbs the code',
     'word-unknown': '{where}: {value} is not a word of the {expected} scale',

@@ -7,6 +7,7 @@ import type { CompiledPack, Repair } from '../knowledge/index.ts';
 import { bookFor } from '../learning/index.ts';
 import type { CaseInput, Settings } from '../ledger/index.ts';
 import { believe, type Belief } from './belief.ts';
+import { readingBefore } from './before.ts';
 import { decisionOf, type Decision } from './cost.ts';
 import { expectedInformation } from './information.ts';
 import { testKey } from './interpretation.ts';
@@ -77,7 +78,7 @@ export function recommend(
         cost: priceOf(effort, settings),
         stage: compiled.stageIds[offer.stage] ?? '',
         needs: procedure.needs,
-        cautions: cautionsFor(offer.stage, test.cautions, belief, compiled),
+        cautions: cautionsFor(offer.stage, test.cautions, procedure.handled, belief, compiled),
         would,
       },
       bits,
@@ -97,7 +98,13 @@ export function recommend(
   };
 
   const next: NextStep[] = [];
-  const add = (step: NextStep): void => {
+  const add = (wanted: NextStep): void => {
+    const before = wanted.kind === 'repair' ? readingBefore(wanted.id, interpretation, compiled) : undefined;
+    const reading = before === undefined ? undefined : weigh(before, undefined)?.step;
+    if (before !== undefined && (!reading || interpretation.impossible.has(before))) return;
+    const step: NextStep = reading
+      ? { ...reading, because: { code: 'reading-first', ...(wanted.of === undefined ? {} : { of: wanted.of }) } }
+      : wanted;
     if (!next.some((one) => one.kind === step.kind && one.id === step.id && one.of === step.of)) next.push(step);
   };
   const addTest = (id: string, of: string | undefined, because: NextStep['because']): void => {
@@ -306,6 +313,10 @@ export function decideAtOnce(belief: Belief, compiled: CompiledPack, settings: S
   for (const index of plan.sequence) {
     const step = repairStep(model.repairs[index]?.id ?? '', belief, compiled, belief.interpretation.layoutId ?? '', settings);
     if (!step || !worthNaming(step, belief, compiled)) continue;
+    const reading = readingBefore(step.id, belief.interpretation, compiled);
+    const known = reading === undefined ? -1 : from.offers.findIndex(({ test: { id } }) => id === reading);
+    if (reading !== undefined && known < 0) continue;
+    if (known >= 0) return test(known);
     const before = beforeBuying(step.cost.amountMinor, from.offers.map(told));
     return before ? test(before.index) : { ...from, move: { kind: 'repair', index } };
   }

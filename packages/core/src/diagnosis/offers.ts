@@ -18,6 +18,7 @@ export const leftOutCodes = [
   'pointless',
   'code-first',
   'reading-first',
+  'glass-cracked',
 ] as const;
 export type LeftOutCode = (typeof leftOutCodes)[number];
 
@@ -80,6 +81,7 @@ function whyLeftOut(
   if (test.scope.symptoms && !holds({ symptoms: test.scope.symptoms }, now)) return 'other-symptom';
   if (test.speaksOnlyIf.some(({ needs }) => !holds(needs, now))) return 'could-not-change';
   if (test.tools.some((tool) => settings.tools !== undefined && !settings.tools.includes(tool))) return 'tool-missing';
+  if (seen.cracked && compiled.pack.cautions.some(({ id, notCracked }) => notCracked && test.cautions.includes(id))) return 'glass-cracked';
   // An answer that couldn't be told is no reading.
   if (test.first?.some((one) => !seen.answered.has(one.test))) return 'reading-first';
   if (test.disturbsCode && seen.symptoms.has('blinking') && !seen.blinkRead) return 'code-first';

@@ -12,6 +12,7 @@ export const reasonCodes = [
   'crack-ends-repair',
   'panel-question',
   'needed-for-proof',
+  'reading-first',
   'most-bits-per-minute',
   'list-order',
   'proven',
@@ -106,12 +107,26 @@ export function minutesToStage(stage: number, state: SetState, compiled: Compile
 /** A layout less likely than this brings no cautions of its own (value of ours: the strictest of the likely ones hold). */
 const leastLikely = 0.02;
 
-/** Cautions of every stage opened on the way, of every likely layout for what is inside, then the step's own; each once. */
-export function cautionsFor(stage: number, own: readonly string[], belief: Belief, compiled: CompiledPack): string[] {
-  const likely = Object.entries(belief.interpretation.layoutOdds).filter(([, odds]) => odds >= leastLikely);
-  const inside = stage > 0 ? likely.flatMap(([id]) => compiled.layouts.get(id)?.cautions ?? []) : [];
+/**
+ * Cautions of every stage opened on the way, of every likely layout for what is inside, then the step's own and those of what hands go to
+ * (`handled`); each once. One that is wrong on a likely layout gives way to what that layout has in its place.
+ */
+export function cautionsFor(
+  stage: number,
+  own: readonly string[],
+  handled: readonly string[],
+  belief: Belief,
+  compiled: CompiledPack,
+): string[] {
+  const likely = Object.entries(belief.interpretation.layoutOdds)
+    .filter(([, odds]) => odds >= leastLikely)
+    .flatMap(([id]) => compiled.layouts.get(id) ?? []);
+  const inside = stage > 0 ? likely.flatMap(({ cautions }) => cautions ?? []) : [];
   const opened = compiled.pack.stages.slice(1, stage + 1).flatMap((one) => one.cautions);
-  return [...new Set([...opened, ...inside, ...own])];
+  const touched =
+    stage > 0 ? compiled.pack.assemblies.filter(({ id }) => handled.includes(id)).flatMap(({ cautions }) => cautions ?? []) : [];
+  const instead = (id: string): string => likely.find((layout) => layout.instead?.[id] !== undefined)?.instead?.[id] ?? id;
+  return [...new Set([...opened, ...inside, ...[...own, ...touched].map(instead)])];
 }
 
 export function priceOf(effort: Effort, settings: Settings): NextStep['cost'] {
@@ -195,6 +210,6 @@ export function repairStep(id: string, belief: Belief, compiled: CompiledPack, l
     cost: { ...plain.cost, amountMinor: plain.cost.amountMinor + part },
     of: repair.assembly,
     stage: compiled.stageIds[stage] ?? '',
-    cautions: cautionsFor(stage, repair.cautions, belief, compiled),
+    cautions: cautionsFor(stage, repair.cautions, [repair.assembly], belief, compiled),
   };
 }

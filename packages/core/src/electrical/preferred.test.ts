@@ -13,7 +13,9 @@ describe('preferred values (E12 of IEC 60063, values from memory)', () => {
     [47_000, 47_000],
   ])('%d ohms -> %d', (asked, value) => expect(nearestE12(asked)).toBe(value));
 
-  test.each([0, -1, Number.NaN, Number.POSITIVE_INFINITY])('nothing for %d', (asked) => expect(() => nearestE12(asked)).toThrow(RangeError));
+  test.each([0, -1, Number.NaN, Number.POSITIVE_INFINITY])('nothing for %d', (asked) =>
+    expect(() => nearestE12(asked)).toThrow(RangeError),
+  );
 });
 
 describe('resistor for a forced line', () => {

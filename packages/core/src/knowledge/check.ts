@@ -1,6 +1,7 @@
 /** What a pack's items say of each other. The schema has already passed; here every reference and every row is tried. */
 import type { Problem } from '../problems.ts';
 import { checkBlinkCodes } from './checkBlink.ts';
+import { checkCautions } from './checkCautions.ts';
 import { checkClasses, checkMechanism } from './checkClasses.ts';
 import { selectRow } from './compile.ts';
 import { hasCycle, unreachableNodes } from './graph.ts';
@@ -113,6 +114,7 @@ export function checkPack(pack: Pack): Problem[] {
   }
 
   checkClasses(pack, problems);
+  checkCautions(pack, problems);
   checkOpposites(pack, problems);
   for (const test of pack.tests) checkTest(pack, test, known, refer, word, row, problems);
 
@@ -122,6 +124,10 @@ export function checkPack(pack: Pack): Problem[] {
     for (const [cured, strength] of Object.entries(repair.fixes)) {
       if (!known.fault.has(cured)) refer('assembly', cured, `${where}.fixes`);
       word('likelihood', strength, `${where}.fixes.${cured}`);
+    }
+    for (const { test, unless } of repair.first ?? []) {
+      refer('test', test, `${where}.first`);
+      if (unless) refer('test', unless.test, `${where}.first.unless`);
     }
     for (const tool of repair.tools ?? []) refer('tool', tool, `${where}.tools`);
     for (const layout of repair.layouts ?? []) refer('layout', layout, `${where}.layouts`);
@@ -214,6 +220,7 @@ function checkTest(pack: Pack, test: TestDefinition, known: Known, refer: Refer,
     if (family !== undefined) refer('family', family, `${where}.scope`);
   }
   for (const tool of test.tools) refer('tool', tool, `${where}.tools`);
+  for (const one of test.first ?? []) refer('test', one.test, `${where}.first`);
   checkPlaces(pack, test, problems);
   const unseen = test.observe.outcomes.filter((outcome) => outcome.seen === undefined);
   if (unseen.length !== 1) {

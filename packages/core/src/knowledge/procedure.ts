@@ -6,6 +6,7 @@
  * rails still up.
  */
 import { hasPlace, placesOf } from './applies.ts';
+import { handsTo } from './hazards.ts';
 import { forcingOf, type Forcing } from './force.ts';
 import type { Family, Layout, Step, TestDefinition } from './schema.ts';
 
@@ -27,6 +28,8 @@ export interface Procedure {
   readonly leftOut: readonly string[];
   readonly bridged: readonly (readonly [string, string])[];
   readonly taped: readonly string[];
+  /** Where hands or clips go. */
+  readonly handled: readonly string[];
   /** Lines driven from outside; their bridges are in `bridged` too. */
   readonly forced: readonly Forcing[];
   readonly liveInside: boolean;
@@ -166,6 +169,7 @@ export function deriveProcedure(
     bridges: bridged.length > 0,
     bridged,
     taped,
+    handled: [...new Set(test.do.flatMap(handsTo).map(resolve))],
     forced,
     changesTemperature,
     pullsUnderPower,

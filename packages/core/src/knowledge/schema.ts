@@ -54,8 +54,37 @@ export const stageSchema = z.strictObject({
     .optional(),
 });
 
+/** What a step does that can hurt somebody or the set; told from its verbs, never written by hand (`hazards.ts`). */
+export const hazards = [
+  'plugs',
+  'live',
+  'live-hot',
+  'hot',
+  'forcing',
+  'warm',
+  'cold',
+  'hot-part',
+  'solvent',
+  'tap',
+  'data',
+  'solder',
+  'chip',
+  'substitute',
+] as const;
+export type Hazard = (typeof hazards)[number];
+
+/** What a caution asks of every step that carries it; `checkCautions` tries each. */
+export const demands = ['rails-down-first', 'verified-first', 'clip-on', 'dry-first', 'unplugged-touch', 'read-line-first'] as const;
+export type Demand = (typeof demands)[number];
+
 export const cautionSchema = z.strictObject({
   id: idSchema,
+  covers: z.array(z.enum(hazards)).min(1).optional(),
+  demands: z.array(z.enum(demands)).min(1).optional(),
+  /** Layouts on which what it warns of is never done. */
+  notOn: z.array(idSchema).min(1).optional(),
+  /** Nor on glass that is cracked. */
+  notCracked: z.literal(true).optional(),
   /** A few words for a screen that has shown the whole text before. */
   short: textSchema,
   text: textSchema,
@@ -69,6 +98,8 @@ export const assemblySchema = z.strictObject({
   kind: z.enum(['outside', 'assembly', 'harness']),
   /** Mains side, string voltage or plasma rails: nothing on it is moved before the charge has been read below the limit. */
   hot: z.literal(true).optional(),
+  /** Of every step whose hands go there, beside the step's own. */
+  cautions: z.array(idSchema).optional(),
 });
 
 export const symptomSchema = z.strictObject({
@@ -171,6 +202,8 @@ export const layoutSchema = z.strictObject({
   hotInside: z.literal(true).optional(),
   /** Cautions of every step inside, beside those of its stage. */
   cautions: z.array(idSchema).optional(),
+  /** A caution that is wrong here -> the one that stands in its place. */
+  instead: z.record(idSchema, idSchema).optional(),
   fixedList: z.array(z.strictObject({ test: idSchema, of: idSchema.optional() })).min(1),
   proof: z.record(
     idSchema,
@@ -393,6 +426,17 @@ export const repairSchema = z.strictObject({
   partShare: z.number().min(0).max(1),
   /** Priced at most of a new set: put as a question with its figure, never ordered. */
   question: z.literal(true).optional(),
+  /** What has to be on record before it is done, but for sets where one of these answers says that it can't be. */
+  first: z
+    .array(
+      z.strictObject({
+        test: idSchema,
+        unless: z.strictObject({ test: idSchema, outcomes: z.array(idSchema).min(1) }).optional(),
+        reason: textSchema,
+      }),
+    )
+    .min(1)
+    .optional(),
   cautions: z.array(idSchema),
   tools: z.array(idSchema).optional(),
   source: sourceSchema,

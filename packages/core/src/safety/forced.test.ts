@@ -27,7 +27,9 @@ describe('a forced line', () => {
     expect(bridges.length).toBeGreaterThan(0);
     for (const bridge of bridges) {
       const before = acts.slice(0, acts.indexOf(bridge));
-      const parted = before.some((act) => (act.kind === 'pull' && act.id === 'harness.power-main') || (act.kind === 'tape' && act.id === bridge.to));
+      const parted = before.some(
+        (act) => (act.kind === 'pull' && act.id === 'harness.power-main') || (act.kind === 'tape' && act.id === bridge.to),
+      );
       expect([bridge.to, parted]).toEqual([bridge.to, true]);
     }
   });
@@ -40,7 +42,8 @@ describe('a forced line', () => {
     walk.moves.forEach(({ change }, index) => {
       const entry: Entry = { id: `e${index}`, seq: index + 1, at: '2026-03-01T08:00:00Z', by: 'ada', basedOn: index, body: change };
       const next = stateAfter(state, entry, compiled, layout);
-      if (change.plugged) for (const line of lines) expect([line, change.stillOut?.some((one) => one.includes(line))]).toEqual([line, true]);
+      if (change.plugged)
+        for (const line of lines) expect([line, change.stillOut?.some((one) => one.includes(line))]).toEqual([line, true]);
       state = next;
     });
     const left = leftBeforeClosing({ outcome: 'repaired' }, state);
@@ -66,14 +69,19 @@ describe('a forced line', () => {
     let state: SetState = { ...opened, plugged: false, railsDown: true, verified: true };
     const { moves } = walkTo({ kind: 'test', id: 'forced-start' }, state, compiled, 'led-tcon')!;
     moves.forEach(({ change }, index) => {
-      state = stateAfter(state, { id: `e${index}`, seq: index + 1, at: '2026-03-01T08:00:00Z', by: 'a', basedOn: index, body: change }, compiled, 'led-tcon');
+      state = stateAfter(
+        state,
+        { id: `e${index}`, seq: index + 1, at: '2026-03-01T08:00:00Z', by: 'a', basedOn: index, body: change },
+        compiled,
+        'led-tcon',
+      );
     });
     expect([state.plugged, state.verified, state.railsDown]).toEqual([true, false, false]);
   });
 });
 
 describe('when a forced start is offered', () => {
-  const codeOf = (answers: string[], set: object, pack: CompiledPack = compiled) => {
+  const codeOf = (answers: string[], set: Record<string, unknown>, pack: CompiledPack = compiled) => {
     const { next, leftOut } = foldCase(caseOf(['standby-no-start'], answers, set), pack);
     return next.some(({ id }) => id === 'forced-start') ? 'offered' : leftOut.find(({ step }) => step.id === 'forced-start')?.code;
   };

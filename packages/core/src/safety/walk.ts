@@ -16,7 +16,14 @@ export type Act =
   | { readonly kind: 'strap-on' }
   | { readonly kind: 'strap-off' }
   | { readonly kind: 'pull' | 'restore' | 'tape' | 'untape'; readonly id: string }
-  | { readonly kind: 'bridge'; readonly from: string; readonly to: string; readonly ohms: number; readonly seconds: number; readonly level?: ActiveLevel }
+  | {
+      readonly kind: 'bridge';
+      readonly from: string;
+      readonly to: string;
+      readonly ohms: number;
+      readonly seconds: number;
+      readonly level?: ActiveLevel;
+    }
   | { readonly kind: 'unbridge'; readonly from: string; readonly to: string }
   | { readonly kind: 'plug-in'; readonly stillOut: readonly string[] };
 
