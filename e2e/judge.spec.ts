@@ -1,6 +1,6 @@
 /** The judge on the real app: another complaint after a repair, doubtful answers, the deeper look, every layout on the bench. */
 import { expect, test } from './support/app.ts';
-import { answer, takeIn, verdictOf, walk } from './support/steps.ts';
+import { answer, seedJob, takeIn, verdictOf, walk } from './support/steps.ts';
 
 test('a repair that brings another complaint: the bench asks which, and goes on from what still holds', async ({ page }) => {
   await takeIn(page, { symptoms: [/^Dead/], maker: 'Oltrema', layout: 'LED, separate T-con' });
@@ -58,3 +58,24 @@ for (const [layout, node] of [
     await expect(page.getByTestId('next')).toBeVisible();
   });
 }
+
+test('a running warranty is asked for at the step that ends it, before the first move', async ({ page }) => {
+  const { id } = await seedJob(page, { customer: null, plate: { maker: 'Oltrema', model: '', serial: '' } }, [
+    { kind: 'job.opened', v: 2, set: { layout: 'led-tcon' }, warranty: 'running', mayLoseData: false },
+    { kind: 'symptom.reported', v: 2, symptoms: ['sound-dark'] },
+  ]);
+  await page.goto(`/jobs/${id}`);
+  await page.locator('[data-step="bl-on"]').first().click();
+  await expect(page.locator('[data-test="next"][data-step="bl-on"]')).toBeVisible();
+  await page.keyboard.press('c');
+  const consent = page.getByTestId('consent');
+  await expect(consent).toContainText('warranty still runs');
+  await expect(page.getByTestId('walk')).toHaveCount(0);
+  await page.keyboard.press('1');
+  await expect(page.locator('[data-kind="test.answered"]')).toHaveCount(0);
+  await consent.getByLabel('Agreed by').fill('Petronel Ashby');
+  await page.getByTestId('consent-given').click();
+  await expect(page.getByTestId('ledger')).toContainText('the warranty may end');
+  await expect(page.getByTestId('walk')).toBeVisible();
+  await expect(consent).toHaveCount(0);
+});

@@ -48,6 +48,10 @@ test('a set from the counter to a closed job survives a restart of server and da
   await choose(page, 'How did it end?', /^Repaired$/);
   await choose(page, 'Fault as confirmed', /An LED open/);
   await page.getByLabel('What remains').fill('Nothing left; soaked four hours.');
+  // Nothing closes before the ground screws were looked at.
+  await page.getByTestId('close-job').click();
+  await expect(page.getByTestId('closing-checks').getByRole('alert')).toBeVisible();
+  await page.getByTestId('ground-screws-passed').click();
   await page.getByTestId('close-job').click();
   await expect(page.getByText('This job is closed: Repaired.')).toBeVisible();
 

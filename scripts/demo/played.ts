@@ -170,6 +170,7 @@ function leftWhere(plan: Plan, work: readonly Body[], ending: string, fault: { i
       v: 2,
       outcome: cured ? (plan.outcome ?? 'repaired') : 'not-worth-it',
       minutes: 20 + 6 * work.length,
+      ...(cured ? { checked: { 'ground-screws': 'passed', insulation: 'passed', 'touch-current': 'passed' } as const } : {}),
       ...(plan.outcome === 'repaired-with-known-flaw' ? { remains: 'a faint shade in one corner, accepted' } : {}),
     },
   ];

@@ -14,6 +14,7 @@ export const errorStatus = {
   'settings-moved-on': 409,
   'pack-moved-on': 409,
   'unknown-customer': 422,
+  'not-checked': 422,
   'not-put-back': 422,
   'too-large': 413,
   'not-a-photo': 415,

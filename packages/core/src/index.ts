@@ -57,6 +57,9 @@ export {
   liveEntries,
   openWaits,
   memories,
+  checkResults,
+  closingChecks,
+  consents,
   outcomesOfAJob,
   parseCase,
   partSources,
@@ -232,7 +235,11 @@ export {
   type VoltsAt,
 } from './electrical/index.ts';
 export {
+  checksBeforeClosing,
+  consentsFor,
   leftBeforeClosing,
+  type ClosingCheck,
+  type Consent,
   chargePoints,
   isHot,
   objectionCodes,

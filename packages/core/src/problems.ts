@@ -42,6 +42,7 @@ export const problemCodes = [
   'outcome-not-observable',
   'bad-character',
   'left-out',
+  'unchecked',
 ] as const;
 
 export type ProblemCode = (typeof problemCodes)[number];

@@ -137,7 +137,11 @@ describe('writing to the ledger', () => {
     expect(((await get(`/api/jobs/${job.id}`)).body as { entries: unknown[] }).entries).toHaveLength(3);
     // Written by an app of yesterday: read as it is now, and held to the same.
     expect((await send({ kind: 'job.closed', v: 1, outcome: 'repaired', minutes: 12 }, 3)).status).toBe(422);
-    expect((await send({ kind: 'job.closed', v: 2, outcome: 'workaround', minutes: 12, modified: ['keys'] }, 3)).status).toBe(200);
+    const kept = { kind: 'job.closed', v: 2, outcome: 'workaround', minutes: 12, modified: ['keys'] };
+    const unchecked = await send(kept, 3);
+    expect([unchecked.status, (unchecked.body as { code: string }).code]).toEqual([422, 'not-checked']);
+    expect(problemDocumentSchema.parse(unchecked.body).problems?.[0]?.sentence).toContain('ground-screws');
+    expect((await send({ ...kept, checked: { 'ground-screws': 'passed' } }, 3)).status).toBe(200);
   });
 
   test('a batch with one bad entry stores none of it', async () => {

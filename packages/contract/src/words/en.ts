@@ -263,6 +263,7 @@ export const en: Words = {
     'never-applies': '{where}: no layout has what this needs, so it is never seen',
     'state-unreachable': '{where}: no set can be in the state for “{value}” at that point of the procedure',
     'opposite-meanings': '{where}: does the same as {expected}, but {value} are moved the opposite way; give a reason',
+    unchecked: 'Before a set is used again, {value} is checked and recorded',
     'left-out': '{value} is not as it was: put it back, or record it as a modification that stays',
     'bad-character': '{where} holds a character that can’t be stored (NUL, or half of a character)',
     'outcome-not-observable': '{where}: {value} outcomes say nothing of what is seen; expected {expected}',
@@ -274,6 +275,8 @@ export const en: Words = {
     'too-large': 'That is more than one request may carry. Nothing was stored.',
     'not-a-photo': 'This is no picture that can be shown here: JPEG, PNG, WebP or AVIF.',
     'not-found': 'There is nothing at this address.',
+    'not-checked':
+      'Ground screws, or insulation and touch current after a surge or mains-side work, are not recorded. Nothing was stored: check them, then close.',
     'not-put-back':
       'Plugs are out, or bridges or tape are left. Nothing was stored: put them back, or record them as modifications that stay.',
     'wrong-host': 'This server does not answer to that name. Set VEGLIA_PUBLIC_URL to the address it is reached by.',

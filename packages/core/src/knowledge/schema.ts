@@ -98,6 +98,8 @@ export const assemblySchema = z.strictObject({
   kind: z.enum(['outside', 'assembly', 'harness']),
   /** Mains side, string voltage or plasma rails: nothing on it is moved before the charge has been read below the limit. */
   hot: z.literal(true).optional(),
+  /** Work on it is work on the mains side: insulation and touch current belong to closing. */
+  mains: z.literal(true).optional(),
   /** Of every step whose hands go there, beside the step's own. */
   cautions: z.array(idSchema).optional(),
 });

@@ -33,6 +33,11 @@ const entryReference = z.union([z.string().min(1), z.number().int().min(1)]);
 
 export const conditions = ['crack', 'liquid', 'storm', 'dropped', 'smell', 'opened-before', 'screws-missing'] as const;
 export const accessories = ['stand', 'remote', 'cord', 'wall-mount', 'card', 'box'] as const;
+/** What the customer has to agree to before a step breaks it. */
+export const consents = ['warranty', 'data'] as const;
+/** Looked at before a set is used again; insulation and touch current by the local rule. */
+export const closingChecks = ['ground-screws', 'insulation', 'touch-current'] as const;
+export const checkResults = ['passed', 'not-required'] as const;
 export const earlierHands = ['owner', 'acquaintance', 'another-shop', 'unknown'] as const;
 export const earlierWork = ['only-opened', 'boards-swapped', 'parts-replaced', 'memory-written', 'heated'] as const;
 export const theorySources = ['customer', 'web', 'video', 'another-shop', 'dealer', 'colleague'] as const;
@@ -299,6 +304,8 @@ export const bodySchemas = {
     /** What looking at it costs, repaired or not. */
     checkFee: money.optional(),
   }),
+  /** The customer agreed to what a step breaks: the maker's warranty, or settings and accounts. */
+  'consent.given': z.strictObject({ kind: z.literal('consent.given'), v: v1, to: z.enum(consents), who: plainText.optional() }),
   'quote.sent': z.strictObject({
     kind: z.literal('quote.sent'),
     v: z.literal(2),
@@ -327,6 +334,8 @@ export const bodySchemas = {
     outcome: z.enum(outcomesOfAJob),
     minutes,
     remains: plainText.optional(),
+    /** `not-required`: the local rule doesn't ask for it here. */
+    checked: z.partialRecord(z.enum(closingChecks), z.enum(checkResults)).optional(),
     /** Plugs out, bridges and tape that stay on purpose, as a recorded modification. */
     modified: z.array(z.string().min(1).max(200)).max(60).optional(),
   }),
@@ -351,6 +360,7 @@ export const personalFields: Partial<Record<EntryKind, readonly string[]>> = {
   'teardown.taken': ['note'],
   'note.added': ['text'],
   'entry.retracted': ['reason'],
+  'consent.given': ['who'],
   'quote.answered': ['who'],
   'fault.confirmed': ['note'],
   'job.closed': ['remains'],

@@ -1,5 +1,6 @@
 /** What must be as it was before a set leaves as repaired. */
-import type { BodyOf, SetState } from '../ledger/index.ts';
+import type { CompiledPack } from '../knowledge/index.ts';
+import type { BodyOf, closingChecks, Entry, SetState } from '../ledger/index.ts';
 import { stillOut } from './places.ts';
 
 /** Ends after which the set is used again. */
@@ -15,4 +16,36 @@ export function leftBeforeClosing(
 ): string[] {
   if (!usedAgain.includes(body.outcome)) return [];
   return stillOut(state).filter((one) => !body.modified?.includes(one));
+}
+
+export type ClosingCheck = (typeof closingChecks)[number];
+
+/**
+ * Checks a set needs before it is used again and that this closing doesn't answer. Ground screws wherever the cover was off; insulation and
+ * touch current after a surge or work on the mains side, "passed" or "not required" by the local rule.
+ */
+export function checksBeforeClosing(
+  body: Pick<BodyOf<'job.closed'>, 'outcome' | 'checked'>,
+  live: readonly Entry[],
+  state: Pick<SetState, 'stage'>,
+  compiled: CompiledPack,
+): ClosingCheck[] {
+  if (!usedAgain.includes(body.outcome)) return [];
+  const mains = new Set(compiled.pack.assemblies.filter((one) => one.mains).map(({ id }) => id));
+  const repaired = (id: string): boolean => {
+    const repair = compiled.pack.repairs.find((one) => one.id === compiled.currentId(id));
+    return repair !== undefined && mains.has(repair.assembly);
+  };
+  const onMains = live.some(
+    ({ body: one }) =>
+      (one.kind === 'job.opened' && one.condition?.includes('storm')) ||
+      (one.kind === 'repair.done' && one.result !== 'not-tried' && repaired(one.repair)) ||
+      (one.kind === 'part.fitted' && mains.has(one.assembly)),
+  );
+  const needed: ClosingCheck[] = [
+    ...(state.stage > 0 ? (['ground-screws'] as const) : []),
+    ...(onMains ? (['insulation', 'touch-current'] as const) : []),
+  ];
+  // A ground screw is in or it isn't: no local rule leaves it out.
+  return needed.filter((check) => (check === 'ground-screws' ? body.checked?.[check] !== 'passed' : body.checked?.[check] === undefined));
 }

@@ -1,4 +1,5 @@
-export { leftBeforeClosing } from './closing.ts';
+export { checksBeforeClosing, leftBeforeClosing, type ClosingCheck } from './closing.ts';
+export { consentsFor, type Consent } from './consent.ts';
 export { chargePoints, isHot, stageOfPlace, stillOut } from './places.ts';
 export { objectionCodes, objectionsTo, type Objection, type ObjectionCode } from './objections.ts';
 export { progressOf, type Progress } from './progress.ts';

@@ -12,7 +12,9 @@ import {
   countsOf,
   foldCase,
   InputRefused,
+  checksBeforeClosing,
   leftBeforeClosing,
+  liveEntries,
   personalFields,
   pinsOf,
   readBody,
@@ -169,7 +171,7 @@ export async function appendLocked(
   return { entries: drafts.flatMap((draft) => stored.get(draft.id) ?? []), lastSeq: seq };
 }
 
-/** A set is closed as repaired only as it was, but for modifications that are recorded. Throws not-put-back. */
+/** A set is closed as repaired only as it was, but for recorded modifications, and checked. Throws not-put-back, not-checked. */
 async function requirePutBack(
   store: Store,
   job: JobRow,
@@ -179,12 +181,20 @@ async function requirePutBack(
 ): Promise<void> {
   for (const [index, { body }] of added.entries()) {
     if (body.kind !== 'job.closed') continue;
-    const { compiled, input } = await caseOfJob(store, job, [...ledger, ...added.slice(0, index)], transaction);
-    const left = leftBeforeClosing(body, foldCase(input, compiled).set);
+    const before = [...ledger, ...added.slice(0, index)];
+    const { compiled, input } = await caseOfJob(store, job, before, transaction);
+    const { set } = foldCase(input, compiled);
+    const left = leftBeforeClosing(body, set);
     if (left.length > 0)
       throw new ApiError(
         'not-put-back',
         left.map((value) => ({ code: 'left-out', where: 'modified', value })),
+      );
+    const unchecked = checksBeforeClosing(body, liveEntries(before), set, compiled);
+    if (unchecked.length > 0)
+      throw new ApiError(
+        'not-checked',
+        unchecked.map((value) => ({ code: 'unchecked', where: 'checked', value })),
       );
   }
 }

@@ -201,6 +201,13 @@ export const benchWords = {
       resistor:
         'Never with a screwdriver. For {most} V on {microfarads} µF, {kiloohms} kΩ takes {seconds} s to {safe} V, {joules} J in all and {watts} W at the first instant; the resistor must be rated for that voltage and pulse. Other capacitors, other times: read it.',
     },
+    consent: {
+      title: 'Consent',
+      warranty: 'The maker’s warranty still runs, and opening the set ends it. Ask the customer first.',
+      data: 'Settings, recordings and accounts go with this step, and the customer hasn’t agreed to that. Ask first.',
+      who: 'Agreed by',
+      record: 'Record consent',
+    },
     anyway: {
       title: 'Not in the safe order',
       leave: 'Leave it',

@@ -92,6 +92,14 @@ export const shopWords = {
     remains: 'What remains (flaw left, warranty, old part)',
     leftTitle: 'Not as delivered',
     leftHelp: 'Put these back before the set leaves. Tick what stays on purpose: it is recorded as a modification.',
+    checksTitle: 'Before it is used again',
+    checksHelp: 'Insulation and touch current by the local rule, after a surge or work on the mains side.',
+    check: {
+      'ground-screws': 'Ground screws of the boards',
+      insulation: 'Insulation resistance',
+      'touch-current': 'Touch current',
+    },
+    checkResult: { in: 'all in', passed: 'passed', 'not-required': 'not required by the local rule' },
     close: 'Close the job',
     done: 'Job {n} is closed.',
     errors: {
@@ -102,6 +110,7 @@ export const shopWords = {
       memory: 'Choose the memory.',
       outcome: 'Choose how it ended.',
       minutes: '“{value}” is not a number of minutes.',
+      checked: 'Ground screws, insulation or touch current are not answered yet.',
       modified: 'Something is still out, bridged or taped. Put it back on the Bench, or tick it as a modification that stays.',
     },
   },

@@ -17,6 +17,7 @@ import { useI18n } from 'vue-i18n';
 import { money, percent, useNames } from '../../names.ts';
 import KeyCap from '../../parts/KeyCap.vue';
 import { textOf } from '../../stores/packs.ts';
+import ConsentBox from './ConsentBox.vue';
 import CautionList from './CautionList.vue';
 import { unreadCautions } from './cautions.ts';
 import { useWalk } from './walk.ts';
@@ -53,7 +54,7 @@ const opens = computed(() => props.compiled.stageIds.indexOf(props.step.stage) >
 const unread = computed(() => unreadCautions(props.step, props.fold, props.compiled));
 const unreadLeft = computed(() => unread.value.length > 0);
 // Cautions come first, then the way there; what is left then is the step itself.
-const { progress, walking, anyway, objections, wait, ownWait, startWait, walked, cameBy } = useWalk(props, names, (bodies) =>
+const { progress, consents, walking, anyway, objections, wait, ownWait, startWait, walked, cameBy } = useWalk(props, names, (bodies) =>
   emit('write', bodies),
 );
 const locked = computed(() => unreadLeft.value || (walking.value && !anyway.value));
@@ -215,8 +216,9 @@ defineExpose({ press, focus: () => title.value?.focus({ preventScroll: true }) }
       <span class="soft">{{ t('bench.cautionsFirst') }}</span>
     </div>
 
+    <ConsentBox v-if="consents[0] && !unreadLeft" :consent="consents[0]" @write="(bodies) => emit('write', bodies)" />
     <WalkPanel
-      v-if="progress && walking"
+      v-if="progress?.next && consents.length === 0"
       ref="walkPanel"
       :progress="progress"
       :compiled="compiled"

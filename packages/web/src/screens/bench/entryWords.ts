@@ -54,6 +54,8 @@ export function useEntryWords(compiled: () => CompiledPack | undefined): (entry:
         return { title: t('entry.quote.sent', { low: money(body.total), high: money(body.upTo ?? body.total) }) };
       case 'quote.answered':
         return { title: t('entry.quote.answered', { answer: t(`call.said.${body.answer}`) }), detail: body.who };
+      case 'consent.given':
+        return { title: t(`entry.consent.${body.to}`), detail: body.who };
       case 'limit.agreed': {
         const what = [
           body.limit ? t('entry.limit.without', { amount: money(body.limit) }) : '',

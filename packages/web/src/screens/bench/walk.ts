@@ -1,6 +1,7 @@
 /** The way to the step on the screen: how far it is, what waits, and how a result was come by. */
 import type { ShopSettings } from '@veglia/contract';
 import {
+  consentsFor,
   liveEntries,
   objectionsTo,
   progressOf,
@@ -8,6 +9,7 @@ import {
   type BodyOf,
   type CaseFold,
   type CompiledPack,
+  type Consent,
   type Entry,
   type NextStep,
   type Objection,
@@ -32,6 +34,8 @@ interface Given {
 
 export interface WalkNow {
   readonly progress: ComputedRef<Progress | undefined>;
+  /** What the step breaks and the customer hasn't agreed to so far. */
+  readonly consents: ComputedRef<Consent[]>;
   /** A move is left before the step can be done. */
   readonly walking: ComputedRef<boolean>;
   /** It was done another way, and is about to be recorded as that. */
@@ -65,12 +69,16 @@ export function useWalk(props: Given, names: Names, write: (bodies: Body[]) => v
     const known = props.compiled.families.get(family ?? '');
     return progressOf(toward.value, live.value, props.compiled, layout, now.value, props.shop.lapseMinutes, known);
   });
+  const consents = computed(() => {
+    const { layout } = props.fold.set;
+    return toward.value && layout !== undefined ? consentsFor(toward.value, live.value, props.fold.set, props.compiled, layout) : [];
+  });
   const anyway = ref(false);
   watch(
     () => `${props.step.kind} ${props.step.id} ${props.step.of ?? ''}`,
     () => (anyway.value = false),
   );
-  const walking = computed(() => progress.value?.next !== undefined);
+  const walking = computed(() => progress.value?.next !== undefined || consents.value.length > 0);
   /** What doing it without the rest of the walk would mean. */
   const objections = computed(() => {
     const current = progress.value;
@@ -101,5 +109,5 @@ export function useWalk(props: Given, names: Names, write: (bodies: Body[]) => v
   /** How a result was come by: step by step, in spite of the walk, or with the cover on, where no walk is needed. */
   const cameBy = (): { walked?: true; anyway?: true } =>
     walking.value ? { anyway: true } : progress.value && !progress.value.walk.harmless ? { walked: true } : {};
-  return { progress, walking, anyway, objections, wait, ownWait, startWait, walked, cameBy };
+  return { progress, consents, walking, anyway, objections, wait, ownWait, startWait, walked, cameBy };
 }

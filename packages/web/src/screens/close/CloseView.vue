@@ -1,5 +1,17 @@
 <script setup lang="ts">
-import { flashResults, leftBeforeClosing, memories, notInBook, outcomesOfAJob, partSources, type Body } from '@veglia/core';
+import {
+  checksBeforeClosing,
+  flashResults,
+  leftBeforeClosing,
+  liveEntries,
+  memories,
+  notInBook,
+  outcomesOfAJob,
+  partSources,
+  type Body,
+  type BodyOf,
+  type ClosingCheck,
+} from '@veglia/core';
 import { computed, reactive, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { useRouter } from 'vue-router';
@@ -38,10 +50,11 @@ interface EndForm {
   remains: string;
   /** What stays as it is now, on purpose. */
   modified: string[];
+  checked: Partial<Record<ClosingCheck, 'passed' | 'not-required' | ''>>;
 }
 const part = reactive<PartForm>({ assembly: '', number: '', source: 'new', price: '' });
 const flash = reactive<FlashForm>({ memory: '', image: '', result: 'starts' });
-const end = reactive<EndForm>({ outcome: '', fault: '', minutes: '', remains: '', modified: [] });
+const end = reactive<EndForm>({ outcome: '', fault: '', minutes: '', remains: '', modified: [], checked: {} });
 const errors = reactive<Record<string, string>>({});
 
 const currency = computed(() => store.job?.settings.currency ?? 'EUR');
@@ -101,6 +114,22 @@ const leftNow = computed(() => {
   const { outcome } = end;
   return outcome === '' || !store.fold ? [] : leftBeforeClosing({ outcome }, store.fold.set);
 });
+/** What has to be looked at before it is used again. */
+const checksNow = computed(() => {
+  const { outcome } = end;
+  return outcome === '' || !store.fold || !store.compiled
+    ? []
+    : checksBeforeClosing({ outcome }, liveEntries(store.entries), store.fold.set, store.compiled);
+});
+const checkAnswers = (check: ClosingCheck): ('passed' | 'not-required')[] =>
+  check === 'ground-screws' ? ['passed'] : ['passed', 'not-required'];
+function checked(): Pick<BodyOf<'job.closed'>, 'checked'> {
+  const told = checksNow.value.flatMap((check) => {
+    const result = end.checked[check];
+    return result === undefined || result === '' ? [] : [[check, result] as const];
+  });
+  return told.length === 0 ? {} : { checked: Object.fromEntries(told) };
+}
 const closing = ref(false);
 async function closeJob(): Promise<void> {
   const { outcome } = end;
@@ -108,6 +137,7 @@ async function closeJob(): Promise<void> {
   const fine = collect({
     outcome: outcome === '' ? t('close.errors.outcome') : undefined,
     minutes: minutes === undefined ? t('close.errors.minutes', { value: end.minutes }) : undefined,
+    checked: checksNow.value.every((check) => end.checked[check]) ? undefined : t('close.errors.checked'),
     modified: leftNow.value.every((one) => end.modified.includes(one)) ? undefined : t('close.errors.modified'),
   });
   if (!fine || outcome === '' || minutes === undefined) return;
@@ -120,6 +150,7 @@ async function closeJob(): Promise<void> {
     outcome,
     minutes,
     ...(end.remains.trim() === '' ? {} : { remains: end.remains.trim() }),
+    ...checked(),
     ...(leftNow.value.length === 0 ? {} : { modified: [...leftNow.value] }),
   });
   closing.value = true;
@@ -246,6 +277,19 @@ async function closeJob(): Promise<void> {
             </el-checkbox-group>
             <p v-if="errors.modified" class="alarm" role="alert">{{ errors.modified }}</p>
           </fieldset>
+          <fieldset v-if="checksNow.length > 0" class="wide sheet" data-test="closing-checks">
+            <legend>{{ t('close.checksTitle') }}</legend>
+            <p class="soft">{{ t('close.checksHelp') }}</p>
+            <div v-for="check in checksNow" :key="check" class="check">
+              <span :id="`check-${check}`">{{ t(`close.check.${check}`) }}</span>
+              <el-radio-group v-model="end.checked[check]" :aria-labelledby="`check-${check}`">
+                <el-radio v-for="one in checkAnswers(check)" :key="one" :value="one" :data-test="`${check}-${one}`">
+                  {{ t(check === 'ground-screws' ? 'close.checkResult.in' : `close.checkResult.${one}`) }}
+                </el-radio>
+              </el-radio-group>
+            </div>
+            <p v-if="errors.checked" class="alarm" role="alert">{{ errors.checked }}</p>
+          </fieldset>
           <button type="submit" class="push full wide" :disabled="closing || fold.closed" data-test="close-job">
             {{ t('close.close') }}
           </button>
@@ -267,6 +311,13 @@ async function closeJob(): Promise<void> {
   grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
   gap: 14px;
   align-items: start;
+}
+.check {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  align-items: center;
+  gap: 4px 16px;
 }
 .stack {
   display: grid;

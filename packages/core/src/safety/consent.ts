@@ -1,0 +1,41 @@
+/** What a step breaks that is the customer's to decide: it is asked for at the step, not only at the counter. */
+import type { CompiledPack } from '../knowledge/index.ts';
+import type { consents, Entry, SetState, Toward } from '../ledger/index.ts';
+import { stageOfPlace } from './places.ts';
+
+export type Consent = (typeof consents)[number];
+
+/**
+ * Consents a step still needs. `live` are the entries that count; `state` the set's. A running warranty ends with the first opening; settings
+ * and accounts go with a reset, an update, a foreign image. Unknown counts as not agreed.
+ */
+export function consentsFor(
+  target: Toward,
+  live: readonly Entry[],
+  state: Pick<SetState, 'stage'>,
+  compiled: CompiledPack,
+  layoutId: string,
+): Consent[] {
+  const opened = live.findLast(({ body }) => body.kind === 'job.opened')?.body;
+  const facts = opened?.kind === 'job.opened' ? opened : undefined;
+  const given = new Set(live.flatMap(({ body }) => (body.kind === 'consent.given' ? [body.to] : [])));
+  const needed: Consent[] = [];
+  if (facts?.warranty === 'running' && state.stage === 0 && stageOfTarget(target, compiled, layoutId) > 0) needed.push('warranty');
+  if (facts?.mayLoseData !== true && losesData(target, compiled)) needed.push('data');
+  return needed.filter((one) => !given.has(one));
+}
+
+function stageOfTarget(target: Toward, compiled: CompiledPack, layoutId: string): number {
+  if (target.kind === 'repair') {
+    const repair = compiled.repairsOf.get(layoutId)?.find(({ id }) => id === target.id);
+    return repair ? stageOfPlace(repair.assembly, layoutId, compiled) : 0;
+  }
+  const test = compiled.tests.get(target.id);
+  return test && compiled.fits(test, layoutId) ? compiled.procedure(test, layoutId, target.of).stage : 0;
+}
+
+/** A step that carries a caution about data. */
+function losesData(target: Toward, compiled: CompiledPack): boolean {
+  const own = target.kind === 'test' ? compiled.tests.get(target.id) : compiled.pack.repairs.find(({ id }) => id === target.id);
+  return compiled.pack.cautions.some(({ id, covers }) => covers?.includes('data') === true && own?.cautions.includes(id) === true);
+}
