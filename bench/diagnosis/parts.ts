@@ -5,10 +5,10 @@ import {
   calibrationOf,
   compilePack,
   countsOf,
-  decideAtOnce,
   decideFrom,
   doubtfulAnswers,
   foldCase,
+  recommend,
   refinedMove,
   withCounts,
   type Calibration,
@@ -347,6 +347,7 @@ const parts = {
     const firstMs: number[] = [];
     const atOnceMs: number[] = [];
     const refinedMs: number[] = [];
+    const settledMs: number[] = [];
     const beliefMs: number[] = [];
     const timed = <T>(list: number[], run: () => T): T => {
       const started = performance.now();
@@ -372,8 +373,9 @@ const parts = {
       const input = { set: { layout: one.layoutId }, settings: usualSettings, entries };
       const belief = timed(beliefMs, () => believe(input, compiled));
       // The first fold under a complaint and family reads the book's rows; later ones find them kept.
-      timed(firstMs, () => decideAtOnce(belief, compiled, usualSettings));
-      timed(atOnceMs, () => decideAtOnce(belief, compiled, usualSettings));
+      timed(firstMs, () => recommend(belief, compiled, usualSettings, 'cost', 'at-once'));
+      timed(atOnceMs, () => recommend(belief, compiled, usualSettings, 'cost', 'at-once'));
+      timed(settledMs, () => recommend(belief, compiled, usualSettings, 'cost'));
       const from = decideFrom(belief, compiled, usualSettings);
       if (from) timed(refinedMs, () => refinedMove(from.decision.model, from.decision.at));
     }
@@ -389,6 +391,7 @@ const parts = {
       firstOfItsKindMs: p95(firstMs),
       atOnceMs: p95(atOnceMs),
       refinedMs: p95(refinedMs),
+      settledMs: p95(settledMs),
       beliefMs: p95(beliefMs),
       beliefOf200EntriesMs: p95(interpretMs),
       foldOf200EntriesMs: p95(foldMs),

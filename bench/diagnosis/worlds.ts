@@ -21,10 +21,10 @@ import {
   type CompiledPack,
 } from '@veglia/core';
 import {
-  atOnce,
   drawWorldCase,
   fixedList,
   play,
+  settled,
   simulatedHome,
   SimulatedSet,
   simulatedOpponent,
@@ -100,7 +100,7 @@ function run(one: WorldCase, way: Way): { result: Play; set: SimulatedSet } | un
 
 function measured(one: WorldCase, world: World): Case | undefined {
   const layout = compiled.layouts.get(one.layoutId);
-  const played = run(one, atOnce);
+  const played = run(one, settled);
   const list = run(one, fixedList());
   if (!layout || !played || !list) return undefined;
   const { entries, firstMove, ...rest } = played.result;

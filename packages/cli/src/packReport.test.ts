@@ -6,7 +6,7 @@ import { packReport } from './packReport.ts';
 describe('what a pack says of itself', () => {
   test('what only a swap tells apart is what the trade swaps for; without the cuts it is more, and a test nothing asks for is named', async () => {
     const { compiled } = await readCompiled(shippedPackFolder);
-    const whole = packReport(compiled, 1);
+    const whole = packReport(compiled, 0);
     const named = new Set(whole.onlyASwapTellsApart.map(({ faults }) => faults.join(' or ')));
     expect([...named].sort()).toEqual(
       [
@@ -25,12 +25,22 @@ describe('what a pack says of itself', () => {
     const { pack } = compiled;
     // A torch that lights nothing else, and a swap: the backlight's parts can't be told from each other any more.
     const poor = compilePack({ ...pack, tests: pack.tests.filter(({ id }) => ['torch', 'swap.known-good', 'heat.all-but'].includes(id)) });
-    const report = packReport(poor, 1);
-    const pairs = report.onlyASwapTellsApart.filter(({ layout, symptom }) => layout === 'separate-driver' && symptom === 'sound-dark');
+    const pairs = packReport(poor, 1, ['separate-driver']).onlyASwapTellsApart.filter(({ symptom }) => symptom === 'sound-dark');
     expect(pairs.length).toBeGreaterThan(0);
     for (const { faults } of pairs) expect(faults[0]).not.toBe(faults[1]);
-    // Two hours a round: no play by cost asks for it.
-    expect(whole.neverRecommended).toContain('heat.all-but');
-    expect(whole.neverRecommended).not.toContain('torch');
+  });
+
+  test('a test that tells nothing is never asked for; the torch is', async () => {
+    const { compiled } = await readCompiled(shippedPackFolder);
+    const { pack } = compiled;
+    const torch = pack.tests.find(({ id }) => id === 'torch')!;
+    const idle = {
+      ...torch,
+      id: 'idle-look',
+      likelihood: [{ rows: [{ for: ['*'], odds: Object.fromEntries(torch.observe.outcomes.map(({ id }) => [id, 'even'])) }] }],
+    };
+    const { neverRecommended } = packReport(compilePack({ ...pack, tests: [...pack.tests, idle] }), 1, ['separate-driver']);
+    expect(neverRecommended).toContain('idle-look');
+    expect(neverRecommended).not.toContain('torch');
   });
 });

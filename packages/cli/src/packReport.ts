@@ -18,13 +18,15 @@ export interface PackReport {
   readonly neverRecommended: readonly string[];
 }
 
-export function packReport(compiled: CompiledPack, plays = usualPlays): PackReport {
-  return { onlyASwapTellsApart: inseparable(compiled), neverRecommended: neverAsked(compiled, plays) };
+/** `only`: these layouts; left out: all. */
+export function packReport(compiled: CompiledPack, plays = usualPlays, only?: readonly string[]): PackReport {
+  const layouts = compiled.pack.layouts.map(({ id }) => id).filter((id) => only?.includes(id) ?? true);
+  return { onlyASwapTellsApart: inseparable(compiled, layouts), neverRecommended: neverAsked(compiled, plays, layouts) };
 }
 
-function inseparable(compiled: CompiledPack): PackReport['onlyASwapTellsApart'] {
+function inseparable(compiled: CompiledPack, layouts: readonly string[]): PackReport['onlyASwapTellsApart'] {
   const found: PackReport['onlyASwapTellsApart'][number][] = [];
-  for (const { id: layout } of compiled.pack.layouts) {
+  for (const layout of layouts) {
     for (const symptom of compiled.symptomIds) {
       const place = compiled.symptomIds.indexOf(symptom);
       const shown = (compiled.faultsOf.get(layout) ?? []).filter(
@@ -50,9 +52,9 @@ function inseparable(compiled: CompiledPack): PackReport['onlyASwapTellsApart'] 
   return found;
 }
 
-function neverAsked(compiled: CompiledPack, plays: number): string[] {
+function neverAsked(compiled: CompiledPack, plays: number, layouts: readonly string[]): string[] {
   const asked = new Set<string>();
-  for (const { id: layout } of compiled.pack.layouts) {
+  for (const layout of layouts) {
     const families = [undefined, ...compiled.pack.families.filter((one) => one.layouts.includes(layout)).map(({ id }) => id)];
     for (const fault of compiled.faultsOf.get(layout) ?? []) {
       for (let turn = 0; turn < plays; turn += 1) {

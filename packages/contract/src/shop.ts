@@ -13,6 +13,7 @@ export const shopSettingsSchema = z.strictObject({
   waitShare: settingsSchema.shape.waitShare,
   wrongPartMinor: settingsSchema.shape.wrongPartMinor,
   wrongPartShare: settingsSchema.shape.wrongPartShare,
+  hazardMinor: settingsSchema.shape.hazardMinor,
   newSetMinor: settingsSchema.shape.newSetMinor,
   /** What looking at a set costs, repaired or not. */
   checkFeeMinor: z.number().int().min(0).max(10_000_000),
@@ -43,6 +44,7 @@ export const usualShopSettings: ShopSettings = {
   waitShare: 0.2,
   wrongPartMinor: 6000,
   wrongPartShare: 0.15,
+  hazardMinor: 300,
   newSetMinor: 42_000,
   checkFeeMinor: 2500,
   mainsVolts: 230,
@@ -70,13 +72,14 @@ export type ShopChange = z.infer<typeof shopChangeSchema>;
 
 /** The part of it that a case is folded with. */
 export function jobSettings(shop: ShopSettings): Settings {
-  const { currency, rateMinorPerHour, waitShare, wrongPartMinor, wrongPartShare, newSetMinor, tools, schools } = shop;
+  const { currency, rateMinorPerHour, waitShare, wrongPartMinor, wrongPartShare, hazardMinor, newSetMinor, tools, schools } = shop;
   return {
     currency,
     rateMinorPerHour,
     waitShare,
     wrongPartMinor,
     wrongPartShare,
+    hazardMinor,
     newSetMinor,
     ...(tools === null ? {} : { tools }),
     ...(Object.keys(schools).length === 0 ? {} : { schools }),

@@ -16,6 +16,7 @@ export {
   play,
   randomOrder,
   refined,
+  settled,
   repairsOnly,
   simulatedOpponent,
   smallModel,

@@ -49,6 +49,7 @@ export function useNames(compiled: () => CompiledPack | undefined, layout?: () =
       if (kind === 'test') return names.test(id, of);
       if (kind === 'repair') return names.repair(id);
       if (kind === 'blink') return t('bench.blinkTitle');
+      if (kind === 'layout') return t('bench.layoutStep.title');
       if (id === 'prove-and-close') return t('bench.cured.title');
       return id === 'give-up' ? t('bench.giveUp') : t('bench.stop');
     },

@@ -56,6 +56,7 @@ export const en: Words = {
     'crack-ends-repair':
       'The glass is cracked. A new panel costs about {toEnd} fitted, most of a new set: the repair ends here unless the customer decides otherwise.',
     'panel-question': 'It is the panel. A new one costs about {toEnd} fitted: a question for the customer, not an order.',
+    'other-way': '{of} hangs on one answer: a cheap second proof before a part is bought.',
     'reading-first': 'Needed before {of} is written to: chip, supply and its own content come first.',
     'needed-for-proof': '{of} is likely, but this is missing before it may be called proven.',
     'most-bits-per-minute': 'Tells most for its time: about {share} of the doubt goes in {minutes} min.',
@@ -64,6 +65,8 @@ export const en: Words = {
     'likeliest-left': '{of} is the likeliest, but not proven: a guess, and a dear one if wrong.',
     'chosen-anyway': 'About {share} of the doubt goes in {minutes} min; another step is suggested first.',
     'least-cost': 'Cheapest way on: saves about {saves} of the {toEnd} this is likely to cost to the end.',
+    chain: 'Cheapest way on, together with what follows it: about {toEnd} to the end.',
+    'layout-first': 'Which boards it has decides what every later step means: one look, one key.',
     'cheaper-than-testing': 'No further test pays for itself: trying this is the cheapest way on, about {toEnd} to the end. Not proven.',
     'give-up-question':
       'Going on is likely to cost as much as a comparable new set ({toEnd}). Put it to the customer: stop here, or go on all the same?',
@@ -76,6 +79,7 @@ export const en: Words = {
     'split-before-part': 'Before “{other}”: it settles what the verdict still rests on.',
     'saves-more-for-its-price': 'Before “{other}”: it saves {mine} for each {unit} it costs, that one {theirs}.',
     'outside-before-inside': 'Before “{other}”: it takes {minutes} min and no screw.',
+    'cheaper-chain': 'Before “{other}”: with the steps that follow, it leads to the cheaper end.',
     'tells-before-part': 'Before “{other}”: no part is bought unproven while a test of {minutes} min may spare it.',
     'test-before-part': 'Before “{other}”: testing first makes the way to the end about {saves} cheaper than beginning with that.',
     'part-before-test':

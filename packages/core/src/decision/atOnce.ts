@@ -11,6 +11,8 @@ export interface TestValue {
   readonly index: number;
   /** What the test costs from here, its way included. */
   readonly cost: number;
+  /** Cost and hazard together: it pays where it saves more. */
+  readonly weight: number;
   /** What it takes off the expected cost to the end, its own cost not counted; at least 0. */
   readonly saves: number;
   /** Saving for its cost, shifted by preference: what pays is ordered by it. */
@@ -30,14 +32,15 @@ export function testValues(model: DecisionModel, at: Standing, plan: RepairPlan)
     // An answer may always be ignored, and an opened set only makes what follows cheaper.
     const cost = (test.cost + way) * total;
     const saves = Math.max(0, plan.cost - after);
-    values.push({ index, cost, saves, rate: saves / cost / (test.preference ?? 1) });
+    const weight = cost + (test.hazard ?? 0) * total;
+    values.push({ index, cost, weight, saves, rate: saves / weight / (test.preference ?? 1) });
   });
   return values;
 }
 
 /** Tests that pay, best first; ties by place in the model. */
 export function payingTests(values: readonly TestValue[]): TestValue[] {
-  return values.filter(({ cost, saves }) => saves > cost).sort((a, b) => b.rate - a.rate || a.index - b.index);
+  return values.filter(({ weight, saves }) => saves > weight).sort((a, b) => b.rate - a.rate || a.index - b.index);
 }
 
 /** Repairs of the plan tried before the best test. */

@@ -23,7 +23,7 @@ export function after(model: DecisionModel, at: Standing, move: Move): { readonl
     const testsDone = new Set(at.testsDone).add(move.index);
     const stage = Math.max(at.stage, test.stage);
     return {
-      paid: total * (test.cost + opening(model, at.stage, test.stage)),
+      paid: total * (test.cost + (test.hazard ?? 0) + opening(model, at.stage, test.stage)),
       next: test.outcomes.map((row) => ({ ...at, odds: seen(at.odds, row), stage, testsDone })),
     };
   }

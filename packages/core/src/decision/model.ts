@@ -11,6 +11,8 @@ export interface DecisionTest {
   /** Own cost, the way to its stage apart; above zero. */
   readonly cost: number;
   readonly stage: number;
+  /** Weighs against it in every choice, and is in no price. Left out: 0. */
+  readonly hazard?: number;
   /** Shifts the order among what pays, never a cost: below 1 earlier. Left out: 1. */
   readonly preference?: number;
   /** P(outcome | hypothesis): one row an outcome, one entry a hypothesis; each hypothesis' column sums to 1. */

@@ -36,7 +36,7 @@ export function refinedMoves(model: DecisionModel, at: Standing, options: Refine
   const byWorth = [...values].sort((a, b) => b.rate - a.rate || a.index - b.index);
   const paying = payingTests(values);
   // A test that doesn't pay alone may pay together with another: the nearest misses are looked at too.
-  const near = byWorth.filter(({ cost, saves }) => saves <= cost && saves > cost * 0.5);
+  const near = byWorth.filter(({ weight, saves }) => saves <= weight && saves > weight * 0.5);
   const moves: Move[] = [...paying, ...near].slice(0, options.tests).map(({ index }) => ({ kind: 'test', index }));
   for (const index of plan.sequence.slice(0, options.repairs)) moves.push({ kind: 'repair', index });
   if (moves.length === 0 || plan.sequence.length === 0) moves.push({ kind: 'give-up' });

@@ -129,6 +129,32 @@ export function answerDoubts(belief: Omit<Belief, 'askAgain'>, compiled: Compile
     );
 }
 
+/** Without the answer it hangs on, an assembly falls below this (value of ours: it is then no likelier than all else together). */
+const hangsBelow = 0.3;
+
+/**
+ * The belief without the one answer that this assembly hangs on: without it, it would be no suspect to buy a part for. Undefined where none
+ * alone carries it.
+ */
+export function withoutKeystone(assembly: string, belief: Belief, compiled: CompiledPack): Belief | undefined {
+  const { interpretation, places } = belief;
+  const place = places.ids.indexOf(assembly);
+  const without = oddsWithoutEntry(interpretation, compiled);
+  let least = hangsBelow;
+  let found: number[] | undefined;
+  for (const unit of interpretation.units) {
+    if (unit.kind !== 'test') continue;
+    for (const entry of unit.entries) {
+      // What ended the complaint is no reading that may have been misread.
+      if (entry.body.kind === 'test.answered' && entry.body.outcome === 'cured') continue;
+      const odds = without(entry, unit);
+      const left = odds.reduce((sum, p, h) => sum + (places.of[h] === place ? p : 0), 0);
+      if (left < least) [least, found] = [left, odds];
+    }
+  }
+  return found && { ...belief, odds: found, assemblies: sumByAssembly(interpretation, found) };
+}
+
 /** So many answers are looked at again (value of ours): the most doubtful ones. */
 const secondLooks = 3;
 /** Over this the book explains the case badly: a second fault, a wrong answer, or something new (value of ours). */

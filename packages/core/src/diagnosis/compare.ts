@@ -14,6 +14,7 @@ export const comparisonCodes = [
   'proven-before-test',
   'outside-before-inside',
   'tells-before-part',
+  'cheaper-chain',
 ] as const;
 export type ComparisonCode = (typeof comparisonCodes)[number];
 
@@ -44,10 +45,14 @@ function codeOf(first: NextStep, other: NextStep): ComparisonCode | undefined {
     case 'proven':
       return other.kind === 'test' ? 'proven-before-test' : undefined;
     case 'least-cost':
-      if (theirs.code === 'least-cost') return 'saves-more-for-its-price';
+      if (theirs.code === 'least-cost')
+        return (mine.perMinor ?? 0) >= (theirs.perMinor ?? 0) ? 'saves-more-for-its-price' : 'cheaper-chain';
       if (theirs.code === 'does-not-pay') return 'other-does-not-pay';
       return other.kind === 'repair' ? 'test-before-part' : undefined;
+    case 'chain':
+      return 'cheaper-chain';
     case 'cheaper-than-testing':
+      if (theirs.code === 'least-cost') return 'cheaper-chain';
       if (theirs.code === 'does-not-pay') return 'other-does-not-pay';
       if (other.kind === 'repair') return 'cures-more-for-its-price';
       return other.kind === 'test' ? 'part-before-test' : undefined;

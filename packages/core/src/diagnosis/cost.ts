@@ -7,7 +7,7 @@ import {
   type RepairPlan,
   type Standing,
 } from '../decision/index.ts';
-import type { CompiledPack, Repair } from '../knowledge/index.ts';
+import { hazardsOfTest, type CompiledPack, type Hazard, type Repair, type TestDefinition } from '../knowledge/index.ts';
 import type { Settings } from '../ledger/index.ts';
 import type { Belief } from './belief.ts';
 import { curesOf } from './cures.ts';
@@ -29,6 +29,18 @@ export function schoolFactor(id: string, settings: Settings, compiled: CompiledP
     const chosen = settings.schools?.[school.id] ?? school.usual;
     return factor * (school.options.find((option) => option.id === chosen)?.shifts[id] ?? 1);
   }, 1);
+}
+
+/** What is weighed as a hazard: live on the hot side, lines driven from outside, an iron on the board (value of ours: each counts once). */
+const weighed: readonly Hazard[] = ['live-hot', 'forcing', 'solder'];
+
+/** How many of them a test has on this layout, the glass lifted out for it counting as one. */
+export function hazardOf(test: TestDefinition, of: string | undefined, layoutId: string, compiled: CompiledPack): number {
+  const layout = compiled.layouts.get(layoutId);
+  if (!layout) return 0;
+  const own = hazardsOfTest(test, { layout, pack: compiled.pack, of }).filter((one) => weighed.includes(one)).length;
+  const glass = compiled.pack.stages.slice(1, compiled.procedure(test, layoutId, of).stage + 1).some(({ verified }) => verified === true);
+  return own + (glass ? 1 : 0);
 }
 
 /**
@@ -67,6 +79,7 @@ export function decisionOf(
       1,
       priceOf({ handsOn: effort.handsOn - minutesToStage(stage, state, compiled), wait: effort.wait }, settings).amountMinor,
     ),
+    hazard: hazardOf(test, of, layoutId, compiled) * settings.hazardMinor,
     preference: schoolFactor(test.id, settings, compiled),
     outcomes: nextLook(belief.interpretation, compiled, test, of, belief.circumstances),
   }));

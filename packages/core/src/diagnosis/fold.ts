@@ -7,6 +7,7 @@ import type { CaseInput, SetState } from '../ledger/index.ts';
 import { bookFor, countedFor } from '../learning/index.ts';
 import { badFit, believe, influences } from './belief.ts';
 import { notInBook, type Doubt, type Unused } from './interpretation.ts';
+import type { Depth } from './cheapest.ts';
 import { recommend, type LeftOut, type Policy } from './next.ts';
 import { twoFaults } from './pairs.ts';
 import { rounded } from './posterior.ts';
@@ -16,7 +17,7 @@ import { proofOf } from './proof.ts';
 import { ruledOut, type MissingStep, type Verdict } from './verdict.ts';
 
 /** Rises when the same case may fold to other numbers. */
-export const engine = 'veglia-core/7';
+export const engine = 'veglia-core/8';
 
 export interface Because {
   /** Entry id and seq. */
@@ -69,14 +70,14 @@ const leastWeight = 0.02;
 /** Two faults are spoken of once they are likelier than one. */
 const likelierThanOne = 0.5;
 
-export function foldCase(input: CaseInput, book: CompiledPack, policy: Policy = 'cost'): CaseFold {
+/** `depth` at once: for a screen that shows odds now and lets a worker settle the steps. */
+export function foldCase(input: CaseInput, book: CompiledPack, policy: Policy = 'cost', depth: Depth = 'settled'): CaseFold {
   const { counts } = input;
   const compiled = bookFor(input, book);
   const belief = believe(input, compiled);
   const { interpretation } = belief;
   const { thresholds } = compiled.pack;
   const moved = influences(input, compiled, belief);
-  const verdictOf = new Map<string, Verdict>();
   const assemblies = [...belief.assemblies]
     .map(([id, odds]): AssemblyView => {
       const because = moved
@@ -85,11 +86,9 @@ export function foldCase(input: CaseInput, book: CompiledPack, policy: Policy = 
         .sort((a, b) => rounded(Math.abs(b.weight)) - rounded(Math.abs(a.weight)) || a.seq - b.seq);
       const proof = proofOf(belief, id, compiled);
       if (proof) {
-        verdictOf.set(id, proof.met ? 'proven' : 'likely-not-split');
         return { id, odds, verdict: proof.met ? 'proven' : 'likely-not-split', ...(proof.met ? {} : { missing: proof.missing }), because };
       }
       const verdict: Verdict = ruledOut(id, odds, thresholds.cleared, moved, interpretation, belief) ? 'cleared' : 'suspect';
-      verdictOf.set(id, verdict);
       return { id, odds, verdict, because };
     })
     .map((one): AssemblyView => {
@@ -117,7 +116,7 @@ export function foldCase(input: CaseInput, book: CompiledPack, policy: Policy = 
   const doubts: Doubt[] = [...interpretation.doubts];
   if (unknown > badFit) doubts.push({ code: 'fits-nothing-well', value: unknown });
   if (two && two.odds > likelierThanOne) doubts.push({ code: 'may-be-two', value: two.odds });
-  const { next, leftOut } = recommend(belief, compiled, input.settings, verdictOf, policy);
+  const { next, leftOut } = recommend(belief, compiled, input.settings, policy, depth);
   return {
     engine,
     pack: compiled.hash,

@@ -8,19 +8,9 @@ export { decisionOf, type Decision } from './cost.ts';
 export { compareSteps, comparisonCodes, type Comparison, type ComparisonCode } from './compare.ts';
 export { curesOf } from './cures.ts';
 export { doubtfulAnswers, type DoubtfulAnswer } from './doubtful.ts';
-export {
-  decideAtOnce,
-  decideFrom,
-  policies,
-  recommend,
-  refine,
-  type DecidedMove,
-  type LeftOut,
-  type Policy,
-  type Recommendation,
-  type RefinedStep,
-} from './next.ts';
-export { leftOutCodes, offersOf, type LeftOutCode, type Offer } from './offers.ts';
+export { decideFrom, type Depth } from './cheapest.ts';
+export { policies, recommend, stepsFor, type LeftOut, type Policy, type Recommendation } from './next.ts';
+export { leftOutCodes, offerOf, offersOf, type LeftOutCode, type Offer } from './offers.ts';
 export { proofOf } from './proof.ts';
 export { mayHideSecond, secondFaultOdds, twoFaults, type TwoFaults } from './pairs.ts';
 export { entropyBits, logOdds, posterior } from './posterior.ts';

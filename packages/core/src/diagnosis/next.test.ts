@@ -42,7 +42,15 @@ describe('the step that tells most per minute', () => {
   test('cost is hands-on minutes at the rate and waits at their share', () => {
     const input = {
       ...caseOf(['restart-loop']),
-      settings: { rateMinorPerHour: 6000, waitShare: 0.5, currency: 'EUR', wrongPartMinor: 0, wrongPartShare: 0, newSetMinor: 42_000 },
+      settings: {
+        rateMinorPerHour: 6000,
+        waitShare: 0.5,
+        currency: 'EUR',
+        wrongPartMinor: 0,
+        wrongPartShare: 0,
+        hazardMinor: 0,
+        newSetMinor: 42_000,
+      },
     };
     for (const step of foldCase(input, shipped()).next.filter((one) => one.kind === 'test')) {
       expect(step.cost).toEqual({ amountMinor: Math.round((step.minutes + 0.5 * step.waitMinutes) * 100), currency: 'EUR' });
@@ -96,7 +104,15 @@ describe('the cheapest way to the end', () => {
     foldCase(
       {
         ...caseOf(symptoms, told),
-        settings: { rateMinorPerHour: 4800, waitShare: 0.2, currency: 'EUR', wrongPartMinor: 0, wrongPartShare: 0, newSetMinor },
+        settings: {
+          rateMinorPerHour: 4800,
+          waitShare: 0.2,
+          currency: 'EUR',
+          wrongPartMinor: 0,
+          wrongPartShare: 0,
+          hazardMinor: 0,
+          newSetMinor,
+        },
       },
       shipped(),
       'cost',

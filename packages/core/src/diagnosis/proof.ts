@@ -1,6 +1,6 @@
 /** The proof of an assembly, and the way to it that is most likely to be gone to its end for its minutes. */
 import type { CompiledPack } from '../knowledge/index.ts';
-import type { Belief } from './belief.ts';
+import { withoutKeystone, type Belief } from './belief.ts';
 import { notInBook } from './interpretation.ts';
 import { outcomeTable } from './rows.ts';
 import { proofState, type MissingStep, type ProofState } from './verdict.ts';
@@ -11,7 +11,8 @@ export function proofOf(belief: Belief, id: string, compiled: CompiledPack): Pro
   const layout = layoutId === undefined ? undefined : compiled.layouts.get(layoutId);
   const odds = belief.assemblies.get(id) ?? 0;
   if (!layout || id === notInBook || odds < compiled.pack.thresholds.proven) return undefined;
-  return proofState(layout, id, belief.interpretation, compiled, (step) => chanceOf(step, id, belief, compiled));
+  const state = proofState(layout, id, belief.interpretation, compiled, (step) => chanceOf(step, id, belief, compiled));
+  return state.met && withoutKeystone(id, belief, compiled) ? { met: false, missing: [] } : state;
 }
 
 /** Chance that a step comes out as the proof needs it, if it is this assembly. */

@@ -13,6 +13,7 @@ export const reasonCodes = [
   'panel-question',
   'needed-for-proof',
   'reading-first',
+  'other-way',
   'most-bits-per-minute',
   'list-order',
   'proven',
@@ -20,6 +21,8 @@ export const reasonCodes = [
   'nothing-tells-more',
   'chosen-anyway',
   'least-cost',
+  'chain',
+  'layout-first',
   'cheaper-than-testing',
   'give-up-question',
   'does-not-pay',
@@ -56,7 +59,7 @@ export interface Reason {
 }
 
 export interface NextStep {
-  readonly kind: 'test' | 'blink' | 'repair' | 'stop';
+  readonly kind: 'test' | 'blink' | 'layout' | 'repair' | 'stop';
   readonly id: string;
   readonly of?: string;
   readonly because: Reason;
@@ -137,6 +140,20 @@ export function priceOf(effort: Effort, settings: Settings): NextStep['cost'] {
 export function blinkStep(compiled: CompiledPack, settings: Settings): NextStep {
   const minutes = blinkMinutes;
   return { ...plainStep('blink', 'blink.read', 'code-first', compiled, settings, minutes), needs: 'plugged' };
+}
+
+/** Looking at the boards and the wires between them, minutes (value of ours). */
+const layoutMinutes = 0.5;
+
+/** Which layout is it: one look inside, one key. */
+export function layoutStep(belief: Belief, compiled: CompiledPack, settings: Settings): NextStep {
+  const minutes = layoutMinutes + minutesToStage(1, belief.interpretation.state, compiled);
+  return {
+    ...plainStep('layout', 'layout.found', 'layout-first', compiled, settings, minutes),
+    stage: compiled.stageIds[1] ?? '',
+    needs: 'unplugged',
+    cautions: cautionsFor(1, [], [], belief, compiled),
+  };
 }
 
 export function stopStep(compiled: CompiledPack, settings: Settings): NextStep {

@@ -29,6 +29,8 @@ export const settingsSchema = z.strictObject({
   wrongPartMinor: z.number().int().min(0).max(100_000_000),
   /** The same as a share of the part's price, on top: restocking, what returned goods lose. */
   wrongPartShare: z.number().min(0).max(1),
+  /** What one hazard (live on the hot side, a forced line, an iron, the glass out) weighs against a step; in no price. */
+  hazardMinor: z.number().int().min(0).max(100_000_000),
   /** Schools the shop holds with: question -> option; left out: the usual ones. */
   schools: z.record(idSchema, idSchema).optional(),
   /** Tools at hand; left out: all. */
@@ -47,6 +49,7 @@ export const defaultSettings: Settings = {
   // A wrong part is a call, a return and days on the shelf.
   wrongPartMinor: 6000,
   wrongPartShare: 0.15,
+  hazardMinor: 300,
 };
 
 export interface CaseInput {

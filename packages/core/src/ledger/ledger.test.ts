@@ -31,6 +31,7 @@ describe('entries of version 1', () => {
       rateMinorPerHour: 5200,
       waitShare: 0.2,
       currency: 'EUR',
+      hazardMinor: 300,
       wrongPartMinor: 6000,
       wrongPartShare: 0.15,
       newSetMinor: 42_000,

@@ -3,6 +3,8 @@ import type { CompiledPack } from '../knowledge/index.ts';
 import type { consents, Entry, SetState, Toward } from '../ledger/index.ts';
 import { stageOfPlace } from './places.ts';
 
+/** A step, or the look inside that tells the layout. */
+export type ConsentTarget = Toward | { readonly kind: 'layout'; readonly id: string; readonly of?: undefined };
 export type Consent = (typeof consents)[number];
 
 /**
@@ -10,7 +12,7 @@ export type Consent = (typeof consents)[number];
  * and accounts go with a reset, an update, a foreign image. Unknown counts as not agreed.
  */
 export function consentsFor(
-  target: Toward,
+  target: ConsentTarget,
   live: readonly Entry[],
   state: Pick<SetState, 'stage'>,
   compiled: CompiledPack,
@@ -25,7 +27,8 @@ export function consentsFor(
   return needed.filter((one) => !given.has(one));
 }
 
-function stageOfTarget(target: Toward, compiled: CompiledPack, layoutId: string): number {
+function stageOfTarget(target: ConsentTarget, compiled: CompiledPack, layoutId: string): number {
+  if (target.kind === 'layout') return 1;
   if (target.kind === 'repair') {
     const repair = compiled.repairsOf.get(layoutId)?.find(({ id }) => id === target.id);
     return repair ? stageOfPlace(repair.assembly, layoutId, compiled) : 0;
@@ -35,7 +38,7 @@ function stageOfTarget(target: Toward, compiled: CompiledPack, layoutId: string)
 }
 
 /** A step that carries a caution about data. */
-function losesData(target: Toward, compiled: CompiledPack): boolean {
+function losesData(target: ConsentTarget, compiled: CompiledPack): boolean {
   const own = target.kind === 'test' ? compiled.tests.get(target.id) : compiled.pack.repairs.find(({ id }) => id === target.id);
   return compiled.pack.cautions.some(({ id, covers }) => covers?.includes('data') === true && own?.cautions.includes(id) === true);
 }

@@ -8,6 +8,8 @@ export interface Opponent {
   blink(): { groups: readonly number[]; colour?: string; after?: string } | undefined;
   perform(test: TestDefinition, object: string | undefined): string;
   repair(repair: Repair): RepairResult;
+  /** Whether the set stays whole after a step that seemed to cure it: a plug reseated, another outlet, a drain. */
+  staysCured(test: TestDefinition, object: string | undefined): boolean;
   /** Whether a good part of this kind would end something that is wrong. */
   wouldCure(repair: Repair): boolean;
 }
@@ -20,6 +22,10 @@ export function simulatedOpponent(set: SimulatedSet, errors: number): Opponent {
     perform: (test, object) => set.perform(test, object, errors).outcome,
     repair: (repair) => set.repair(repair),
     wouldCure: (repair) => set.wouldCure(repair),
+    staysCured: (_, object) =>
+      object === undefined
+        ? set.wouldCure({ assembly: 'outside', kind: 'put-right' }) || set.wouldCure({ assembly: 'main', kind: 'drain' })
+        : set.wouldCure({ assembly: object, kind: 'reseat' }),
   };
 }
 
@@ -66,6 +72,7 @@ export function bookOpponent({ layoutId, familyId, fault, seed }: BookCase, comp
       const others = outcomes.filter((_, index) => index !== told);
       return others[Math.floor(random() * others.length)] ?? outcomes[told] ?? '';
     },
+    staysCured: (_, object) => fault.assembly === (object ?? 'outside') || (object === undefined && fault.id.startsWith('main.hung')),
     wouldCure: (repair) => curesOf(repair, { layoutId, fault, prior: 1 }, compiled) > rightPart,
     repair(repair) {
       const p = curesOf(repair, { layoutId, fault, prior: 1 }, compiled);

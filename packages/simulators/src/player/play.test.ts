@@ -29,7 +29,7 @@ describe.each(layouts)('%s', (layoutId) => {
     let cured = 0;
     let ended = 0;
     for (const { id } of compiled.faultsOf.get(layoutId)!) {
-      for (const seed of [11, 12]) {
+      for (const seed of [11]) {
         const game = played(layoutId, [id], seed);
         if (!game) continue;
         const [first] = game.entries;

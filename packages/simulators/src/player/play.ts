@@ -58,6 +58,10 @@ export interface Play {
   readonly thought: readonly number[];
 }
 
+/** Trying everything after a cure that didn't hold, minutes. */
+const proveMinutes = 10;
+/** A count that no family's table has, for sets that keep none. */
+const countOfNoTable = 7;
 /** Counting two cycles of a blinking light, minutes. */
 const blinkMinutes = 2;
 
@@ -120,18 +124,16 @@ export function play(
       spend(blinkMinutes);
       const colour = code?.colour as 'red' | undefined;
       const after = code?.after as 'repeats' | undefined;
-      if (code) {
-        read = {
-          kind: 'blink.read',
-          v: 2,
-          groups: [...code.groups],
-          ...(colour ? { colour } : {}),
-          ...(after ? { after } : {}),
-          cycles: 2,
-        };
-        write(read);
-        continue;
-      }
+      read = {
+        kind: 'blink.read',
+        v: 2,
+        groups: code ? [...code.groups] : [countOfNoTable],
+        ...(colour ? { colour } : {}),
+        ...(after ? { after } : {}),
+        cycles: 2,
+      };
+      write(read);
+      continue;
     }
     const choice: Choice = way(belief, compiled, settings, layoutId, random);
     thought.push(clock() - started);
@@ -141,6 +143,16 @@ export function play(
     if (choice.kind === 'give-up') {
       cost += settings.newSetMinor;
       return ended('given-up');
+    }
+    if (choice.kind === 'prove') {
+      const last = entries.findLast(({ body }) => body.kind === 'test.answered')?.body;
+      const test = last?.kind === 'test.answered' ? compiled.tests.get(last.test) : undefined;
+      if (opponent.complaint() === undefined || (test && last?.kind === 'test.answered' && opponent.staysCured(test, last.of)))
+        return ended('cured');
+      // It was no cure: the complaint is back on the bench.
+      spend(proveMinutes);
+      report();
+      continue;
     }
     if (choice.kind === 'test') {
       const { offer } = choice;

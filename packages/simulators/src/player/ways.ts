@@ -3,14 +3,16 @@
  * the repair of whatever is proven as soon as it is, and after the list the top suspect is replaced.
  */
 import {
-  decideAtOnce,
   decideFrom,
   expectedInformation,
+  offerOf,
   offersOf,
   proofOf,
+  recommend,
   refinedMove,
   type Belief,
   type CompiledPack,
+  type Depth,
   type Offer,
   type RefineOptions,
   type Repair,
@@ -19,16 +21,34 @@ import {
 import type { Random } from '../set/index.ts';
 
 export type Choice =
-  { readonly kind: 'test'; readonly offer: Offer } | { readonly kind: 'repair'; readonly repair: Repair } | { readonly kind: 'give-up' };
+  | { readonly kind: 'test'; readonly offer: Offer }
+  | { readonly kind: 'repair'; readonly repair: Repair }
+  | { readonly kind: 'prove' }
+  | { readonly kind: 'give-up' };
 
 export type Way = (belief: Belief, compiled: CompiledPack, settings: Settings, layoutId: string, random: Random) => Choice;
 
 const giveUp: Choice = { kind: 'give-up' };
 
-export const atOnce: Way = (belief, compiled, settings) => {
-  const made = decideAtOnce(belief, compiled, settings);
-  return made ? chosen(made.move, made) : giveUp;
-};
+/** The first step a screen shows: what a technician who does as told does. */
+const shownAs =
+  (depth: Depth): Way =>
+  (belief, compiled, settings, layoutId) => {
+    const [first] = recommend(belief, compiled, settings, 'cost', depth).next;
+    if (!first) return giveUp;
+    if (first.kind === 'test') {
+      const test = compiled.tests.get(first.id);
+      return test ? { kind: 'test', offer: offerOf(test, first.of, belief, compiled, settings, layoutId) } : giveUp;
+    }
+    if (first.kind === 'repair') {
+      const repair = compiled.repairsOf.get(layoutId)?.find(({ id }) => id === first.id);
+      return repair ? { kind: 'repair', repair } : giveUp;
+    }
+    return first.id === 'prove-and-close' ? { kind: 'prove' } : giveUp;
+  };
+
+export const atOnce: Way = shownAs('at-once');
+export const settled: Way = shownAs('settled');
 
 export const refined =
   (options?: RefineOptions): Way =>

@@ -1,8 +1,18 @@
 /**
- * What takes too long for a keystroke, asked of a worker: a deeper look at the next step, and the likely bill. Each question has
+ * What takes too long for a keystroke, asked of a worker: the search for the next step, and the likely bill. Each question has
  * a number; answers to older ones are dropped.
  */
-import type { BillSpread, CaseInput, CompiledPack, DayPlan, Effect, PlannedSet, RefinedStep } from '@veglia/core';
+import {
+  stepsFor,
+  type BillSpread,
+  type CaseInput,
+  type CompiledPack,
+  type DayPlan,
+  type Effect,
+  type PlannedSet,
+  type Policy,
+  type Recommendation,
+} from '@veglia/core';
 import { wrap, type Remote } from 'comlink';
 import { shallowRef, type ShallowRef } from 'vue';
 import type { Refiner } from '../workers/refine.worker.ts';
@@ -49,7 +59,22 @@ function useWorker<T>(
   };
 }
 
-export const useDeeperLook = (): Asked<RefinedStep[]> => useWorker((asked, hash, input) => asked.refine(hash, input), false);
+/**
+ * The steps of a case, settled by the worker; where none can be had, settled here. What is asked for while another answer is under way waits
+ * its turn; the caller drops what it no longer wants.
+ */
+export async function settleSteps(input: CaseInput, compiled: CompiledPack, policy: Policy): Promise<Recommendation> {
+  const plain = JSON.parse(JSON.stringify(input)) as CaseInput;
+  try {
+    if (!(await refiner().knows(compiled.hash)))
+      await refiner().learn(compiled.hash, JSON.parse(JSON.stringify(compiled.pack)) as CompiledPack['pack']);
+    const settled = await refiner().settle(compiled.hash, plain, policy);
+    if (settled) return settled;
+  } catch {
+    worker = undefined;
+  }
+  return stepsFor(plain, compiled, policy);
+}
 /** The last bill stays until the next is there: it changes with every answer, and a gap would jump. */
 export const useLikelyBill = (): Asked<BillSpread> => useWorker((asked, hash, input) => asked.bill(hash, input), true);
 /** Before and after of every entry; the last answer stays until the next is there. */

@@ -11,11 +11,13 @@ import {
   type Counts,
   type Entry,
   type Policy,
+  type Recommendation,
 } from '@veglia/core';
 import { defineStore } from 'pinia';
 import { v7 as uuidv7 } from 'uuid';
-import { computed, markRaw, ref, shallowRef } from 'vue';
+import { computed, markRaw, ref, shallowRef, watch } from 'vue';
 import { api, keepJob, NotReached, reachedServer } from '../api.ts';
+import { settleSteps } from './deeper.ts';
 import { onLive } from './live.ts';
 import * as outbox from './outbox.ts';
 import { usePacks } from './packs.ts';
@@ -23,6 +25,22 @@ import { useSession } from './session.ts';
 
 /** Kinds that were done with a recommendation on the screen: what it said is recorded with them. */
 const afterAdvice = new Set<Body['kind']>(['test.answered', 'repair.done', 'part.fitted', 'flash.done', 'job.closed']);
+/** Kinds after which another step may come first. */
+const changesAdvice = new Set<Body['kind']>([
+  'job.opened',
+  'symptom.reported',
+  'blink.read',
+  'layout.found',
+  'test.answered',
+  'reading.taken',
+  'heat.round',
+  'stimulus.tried',
+  'repair.done',
+  'entry.retracted',
+  'pack.pinned',
+  'job.closed',
+  'job.reopened',
+]);
 /** Between two attempts to send, milliseconds. */
 const retryAfter = 3000;
 
@@ -87,9 +105,30 @@ export const useJob = defineStore('job', () => {
     return JSON.stringify(now) === JSON.stringify(before) ? before : now;
   });
   const input = computed(() => (settings.value ? caseOfLedger(entries.value, settings.value, counts.value) : undefined));
-  const fold = computed<CaseFold | undefined>(() => {
+  /** Probabilities at once; what to do next comes from the worker, and nothing is shown of it before it is settled. */
+  const believed = computed<CaseFold | undefined>(() => {
     if (!compiled.value || !input.value) return undefined;
-    return foldCase(input.value, compiled.value, policy.value);
+    return foldCase(input.value, compiled.value, policy.value, 'at-once');
+  });
+  /** The last entry that can change what comes next; moving plugs, reading cautions, waiting and notes leave the step on the screen. */
+  const asked = computed(
+    () => `${entries.value.findLast(({ body }) => changesAdvice.has(body.kind))?.id ?? ''} ${policy.value} ${compiled.value?.hash ?? ''}`,
+  );
+  const settled = shallowRef<{ readonly asked: string; readonly steps: Recommendation }>();
+  watch(
+    believed,
+    async (of) => {
+      if (!of || !input.value || !compiled.value) return;
+      const steps = await settleSteps(input.value, compiled.value, policy.value);
+      if (believed.value === of) settled.value = { asked: asked.value, steps };
+    },
+    { immediate: true },
+  );
+  const settling = computed(() => believed.value !== undefined && settled.value?.asked !== asked.value);
+  const fold = computed<CaseFold | undefined>(() => {
+    if (!believed.value) return undefined;
+    const steps = settled.value?.asked === asked.value ? settled.value.steps : { next: [], leftOut: [] };
+    return { ...believed.value, ...steps };
   });
 
   /** The pack and the counts come first: a fold is never shown with those of another job. */
@@ -269,6 +308,7 @@ export const useJob = defineStore('job', () => {
     refused,
     input,
     fold,
+    settling,
     policy,
     missing,
     reached,

@@ -4,7 +4,7 @@ import {
   goOnWithEffects,
   likelyBill,
   planDay,
-  refine,
+  stepsFor,
   type BillSpread,
   type CaseInput,
   type CompiledPack,
@@ -13,7 +13,8 @@ import {
   type EffectsSoFar,
   type Pack,
   type PlannedSet,
-  type RefinedStep,
+  type Policy,
+  type Recommendation,
 } from '@veglia/core';
 import { expose } from 'comlink';
 
@@ -26,10 +27,10 @@ const refiner = {
   learn(hash: string, pack: Pack): void {
     packs.set(hash, compilePack(pack));
   },
-  /** Steps by expected cost to the end, cheapest first; empty where the pack isn't known. */
-  refine(hash: string, input: CaseInput): RefinedStep[] {
+  /** What to do next, settled by the search over chains; undefined where the pack isn't known. */
+  settle(hash: string, input: CaseInput, policy: Policy): Recommendation | undefined {
     const compiled = packs.get(hash);
-    return compiled ? refine(input, compiled) : [];
+    return compiled && stepsFor(input, compiled, policy);
   },
   /** Undefined where nothing is known to be wrong. */
   bill(hash: string, input: CaseInput): BillSpread | undefined {

@@ -27,13 +27,10 @@ export const benchWords = {
     others: 'Other steps',
     leftOut: 'Left out, and why',
     order: { title: 'Order', information: 'By odds', cost: 'By cost', fixed: 'Fixed list' },
-    deeper: {
-      looking: 'Looking deeper …',
-      agrees: 'A deeper look agrees: about {cost} to the end.',
-      better: 'A deeper look prefers “{step}”: about {cost} to the end instead of {instead}.',
-      take: 'Take that step',
-      giveUp: 'put it to the customer: stop here',
-      none: 'A deeper look finds nothing to add.',
+    settling: 'Searching for the next step …',
+    layoutStep: {
+      title: 'Which layout is it?',
+      how: 'Unplugged, cover off: which boards are there, and where do the wires to the glass come from? Press the key of the drawing that fits.',
     },
     doubtful: {
       ask: 'Which answers fit worst?',

@@ -11,7 +11,7 @@ import JobGate from '../../parts/JobGate.vue';
 import QuickLine from '../../parts/QuickLine.vue';
 import SetPlan from '../../parts/SetPlan.vue';
 import SuspectList from '../../parts/SuspectList.vue';
-import { useDeeperLook, useEffects } from '../../stores/deeper.ts';
+import { useEffects } from '../../stores/deeper.ts';
 import { aloud, far, say } from '../../stores/hands.ts';
 import { useNow } from '../../stores/clock.ts';
 import { useJob } from '../../stores/job.ts';
@@ -73,16 +73,11 @@ const shown = computed(() => {
 });
 const layout = computed(() => (shown.value?.set.layout === undefined ? undefined : store.compiled?.layouts.get(shown.value.set.layout)));
 
-const deeper = useDeeperLook();
 const effects = useEffects();
-/** Reasons a deeper look can better; a proof, a code or a question stays what it is. */
-const byCost = computed(() => ['least-cost', 'cheaper-than-testing'].includes(steps.value[0]?.because.code ?? ''));
 watch(
-  () => [store.input, store.compiled, byCost.value] as const,
-  ([input, compiled, looks]) => {
+  () => [store.input, store.compiled] as const,
+  ([input, compiled]) => {
     if (input && compiled) effects.look(input, compiled);
-    if (input && compiled && looks) deeper.look(input, compiled);
-    else deeper.forget();
   },
   { immediate: true },
 );
@@ -154,10 +149,6 @@ function take(other: NextStep): void {
   chosenNode.value = '';
   window.scrollTo({ top: 0 });
   toTheStep();
-}
-function takeDeeper(kind: string, stepId: string, of: string | undefined): void {
-  const found = all.value.find((one) => one.kind === kind && one.id === stepId && (kind === 'repair' || one.of === of));
-  if (found) choose(found);
 }
 /** Keys go to the step again, whatever was pressed last; never away from somebody who types. */
 function toTheStep(): void {
@@ -283,6 +274,14 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
           @toggle-think-so="thinkSo = !thinkSo"
           @back="toSuggested"
         />
+        <section
+          v-else-if="store.settling && then === undefined && !complaintOpen && !fold.closed"
+          class="sheet"
+          role="status"
+          data-test="settling"
+        >
+          <p>{{ t('bench.settling') }}</p>
+        </section>
         <OtherSteps
           v-if="!fold.closed && !complaintOpen && then === undefined"
           ref="others"
@@ -290,11 +289,8 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
           :fold="fold"
           :compiled="compiled"
           :policy="store.policy"
-          :suggested="byCost ? steps[0] : undefined"
-          :looked="deeper.answer.value"
           @take="take"
           @policy="(policy) => (store.policy = policy)"
-          @deeper="takeDeeper"
         />
         <InstrumentShelf
           v-if="!fold.closed && then === undefined"

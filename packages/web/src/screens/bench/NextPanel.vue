@@ -21,6 +21,7 @@ import ConsentBox from './ConsentBox.vue';
 import CautionList from './CautionList.vue';
 import { unreadCautions } from './cautions.ts';
 import { useWalk } from './walk.ts';
+import LayoutSketch from '../../parts/LayoutSketch.vue';
 import WaitLine from './WaitLine.vue';
 import WalkPanel from './WalkPanel.vue';
 
@@ -123,6 +124,20 @@ function answer(outcome: string): void {
     },
   ]);
 }
+/** The layouts this set can be of, likeliest first; a family knows its own. */
+const layouts = computed(() => {
+  if (props.step.kind !== 'layout') return [];
+  const own = props.compiled.families.get(props.family ?? '')?.layouts;
+  return props.compiled.pack.layouts
+    .filter(({ id }) => !own || own.includes(id))
+    .map((layout, index) => ({ key: String(index + 1), layout }));
+});
+/** What was seen inside was seen unplugged and with the cover off: recorded with it. */
+function layoutFound(layout: string): void {
+  if (locked.value) return;
+  const opened: Body[] = props.fold.set.stage > 0 ? [] : [{ kind: 'set.changed', v: 2, plugged: false, stage: props.step.stage }];
+  emit('write', [...opened, { kind: 'layout.found', v: 1, layout }]);
+}
 function readCautions(): void {
   if (unread.value.length > 0) emit('write', [{ kind: 'caution.read', v: 1, cautions: unread.value, stage: props.step.stage }]);
 }
@@ -171,8 +186,10 @@ function press(key: string): boolean {
   else {
     const repair = repairAnswers.value.find((one) => one.key === key);
     const found = answers.value.find((one) => one.key.toLowerCase() === key);
-    if (locked.value || (!repair && !found)) return false;
-    if (repair) repaired(repair.result);
+    const seen = layouts.value.find((one) => one.key === key);
+    if (locked.value || (!repair && !found && !seen)) return false;
+    if (seen) layoutFound(seen.layout.id);
+    else if (repair) repaired(repair.result);
     else if (found) answer(found.outcome);
   }
   return true;
@@ -278,6 +295,24 @@ defineExpose({ press, focus: () => title.value?.focus({ preventScroll: true }) }
       >
     </template>
 
+    <template v-else-if="step.kind === 'layout'">
+      <p class="how">{{ t('bench.layoutStep.how') }}</p>
+      <div class="layouts" role="group" :aria-label="t('bench.layoutStep.title')">
+        <button
+          v-for="one in layouts"
+          :key="one.layout.id"
+          type="button"
+          class="answer sketched"
+          :disabled="locked"
+          :data-layout="one.layout.id"
+          @click="layoutFound(one.layout.id)"
+        >
+          <KeyCap :label="one.key" />
+          <span class="name">{{ textOf(one.layout.name) }}</span>
+          <LayoutSketch :layout="one.layout" />
+        </button>
+      </div>
+    </template>
     <p v-else-if="step.kind === 'blink'" class="how">{{ t('bench.blinkHow') }}</p>
 
     <div v-else-if="step.kind === 'repair' && (!walking || anyway)" class="answers">
@@ -323,6 +358,19 @@ defineExpose({ press, focus: () => title.value?.focus({ preventScroll: true }) }
 <style scoped>
 .next {
   border-left: 6px solid var(--accent);
+}
+.layouts {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(190px, 1fr));
+  gap: 8px;
+}
+.sketched {
+  display: grid;
+  grid-template-columns: auto 1fr;
+  align-items: center;
+}
+.sketched svg {
+  grid-column: 1 / -1;
 }
 .line {
   display: flex;

@@ -1,11 +1,10 @@
 <script setup lang="ts">
 /** What else could be done: three on keys, the rest behind them, and what was left out with its reason. */
-import { policies, type CaseFold, type CompiledPack, type NextStep, type Policy, type RefinedStep } from '@veglia/core';
+import { policies, type CaseFold, type CompiledPack, type NextStep, type Policy } from '@veglia/core';
 import { computed } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { useNames } from '../../names.ts';
 import KeyCap from '../../parts/KeyCap.vue';
-import DeeperLine from './DeeperLine.vue';
 import StepLine from './StepLine.vue';
 
 const props = defineProps<{
@@ -13,14 +12,10 @@ const props = defineProps<{
   fold: CaseFold;
   compiled: CompiledPack;
   policy: Policy;
-  /** The suggested step, where a deeper look may better it. */
-  suggested: NextStep | undefined;
-  looked: RefinedStep[] | undefined;
 }>();
 const emit = defineEmits<{
   take: [step: NextStep];
   policy: [policy: Policy];
-  deeper: [kind: string, id: string, of: string | undefined];
 }>();
 const { t } = useI18n();
 const names = useNames(() => props.compiled);
@@ -59,13 +54,6 @@ defineExpose({ press });
         </button>
       </div>
     </div>
-    <DeeperLine
-      v-if="suggested"
-      :looked="looked"
-      :suggested="suggested"
-      :compiled="compiled"
-      @take="(kind, id, of) => $emit('deeper', kind, id, of)"
-    />
     <div data-test="others">
       <ul class="others">
         <li v-for="(other, index) in shown" :key="keyOf(other)">

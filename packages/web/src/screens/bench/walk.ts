@@ -71,7 +71,8 @@ export function useWalk(props: Given, names: Names, write: (bodies: Body[]) => v
   });
   const consents = computed(() => {
     const { layout } = props.fold.set;
-    return toward.value && layout !== undefined ? consentsFor(toward.value, live.value, props.fold.set, props.compiled, layout) : [];
+    const target = props.step.kind === 'layout' ? { kind: props.step.kind, id: props.step.id } : toward.value;
+    return target && layout !== undefined ? consentsFor(target, live.value, props.fold.set, props.compiled, layout) : [];
   });
   const anyway = ref(false);
   watch(
