@@ -1,6 +1,7 @@
 /** The judge on the real app: another complaint after a repair, doubtful answers, the deeper look, every layout on the bench. */
+import { parseCase, stepsFor } from '@veglia/core';
 import { expect, test } from './support/app.ts';
-import { answer, seedJob, takeIn, verdictOf, walk } from './support/steps.ts';
+import { answer, book, seedJob, takeIn, verdictOf, walk } from './support/steps.ts';
 
 test('a repair that brings another complaint: the bench asks which, and goes on from what still holds', async ({ page }) => {
   await takeIn(page, { symptoms: [/^Dead/], maker: 'Oltrema', layout: 'LED, separate T-con' });
@@ -25,13 +26,38 @@ test('a repair that brings another complaint: the bench asks which, and goes on 
   await expect(verdictOf(page, 'power')).toHaveAttribute('data-verdict', 'cleared');
 });
 
-test('a deeper look by a worker agrees or names a better step, and swaps nothing', async ({ page }) => {
+test('the step on the screen is the settled one, as the command line gives it, and nothing swaps it', async ({ page }) => {
   await takeIn(page, { symptoms: [/^Restart loop/], maker: 'Oltrema', layout: 'LED, separate T-con' });
   // While the cover is on, what needs no screw comes first, by a rule of its own.
   await answer(page, 'rail.standby', 'in-range');
-  const step = await page.getByTestId('next').getAttribute('data-step');
-  await expect(page.getByTestId('deeper')).toContainText(/A deeper look (agrees|prefers).* to the end/);
-  await expect(page.getByTestId('next')).toHaveAttribute('data-step', step ?? '?');
+  const input = parseCase({
+    format: 'veglia-case',
+    version: 1,
+    set: { layout: 'led-tcon' },
+    entries: [
+      { body: { kind: 'symptom.reported', v: 2, symptoms: ['restart-loop'] } },
+      { body: { kind: 'set.changed', v: 2, plugged: true, stage: 'back-off' } },
+      { body: { kind: 'test.answered', v: 2, test: 'rail.standby', outcome: 'in-range', sure: 'sure', walked: true } },
+    ],
+  }).input;
+  const settled = stepsFor(input, book).next[0]?.id ?? '?';
+  const next = page.getByTestId('next');
+  await expect(next).toHaveAttribute('data-step', settled);
+  await expect(page.getByTestId('effect').first()).toBeVisible();
+  await expect(next).toHaveAttribute('data-step', settled);
+});
+
+test('which layout is it: one key, from drawings, first once the cover is off', async ({ page }) => {
+  await takeIn(page, { symptoms: [/^Sound, black screen/], maker: 'Oltrema' });
+  // Somebody opened it and read a line: what the boards are is now a look away.
+  await answer(page, 'bl-on', 'present');
+  const next = page.locator('[data-test="next"][data-step="layout.found"]');
+  await expect(next.locator('[data-layout] svg')).toHaveCount(book.pack.layouts.length);
+  if ((await page.getByTestId('read-cautions').count()) > 0) await page.keyboard.press('c');
+  await page.keyboard.press('1');
+  await expect(page.getByTestId('ledger')).toContainText('Layout found');
+  await expect(page.getByTestId('layout')).not.toContainText('not sure');
+  await expect(page.locator('[data-step="layout.found"]')).toHaveCount(0);
 });
 
 test('the answers that fit worst: on request', async ({ page }) => {

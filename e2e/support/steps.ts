@@ -135,6 +135,8 @@ export async function answer(page: Page, step: string, outcome: string, of?: str
   const panel = page.getByTestId('next');
   const wanted = of === undefined ? `[data-step="${step}"]` : `[data-step="${step}"][data-of="${of}"]`;
   const there = page.locator(`[data-test="next"]${wanted}`);
+  // The steps come settled from the worker.
+  await expect(page.getByTestId('settling')).toHaveCount(0);
   if ((await there.count()) === 0) {
     const listed = page.getByTestId('others').locator(wanted).first();
     const closed = page.locator('details[data-test="left-out"]:not([open]) > summary');

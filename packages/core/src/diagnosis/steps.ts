@@ -152,7 +152,8 @@ export function layoutStep(belief: Belief, compiled: CompiledPack, settings: Set
     ...plainStep('layout', 'layout.found', 'layout-first', compiled, settings, minutes),
     stage: compiled.stageIds[1] ?? '',
     needs: 'unplugged',
-    cautions: cautionsFor(1, [], [], belief, compiled),
+    // A look: no hand goes in, so what each layout asks of hands comes with the first step that needs them.
+    cautions: compiled.pack.stages[1]?.cautions ?? [],
   };
 }
 

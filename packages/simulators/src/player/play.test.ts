@@ -23,12 +23,14 @@ function played(layoutId: string, faults: readonly string[], seed: number, asOne
   });
 }
 
-describe.each(layouts)('%s', (layoutId) => {
-  test('each fault, however it shows, ends cured or given up at its price within 40 steps', () => {
+describe.each(layouts.map((id, index) => [id, index] as const))('%s', (layoutId, place) => {
+  test('every second fault, by turns, however it shows, ends cured or given up at its price within 40 steps', () => {
     const complaints = new Set<string>();
     let cured = 0;
     let ended = 0;
-    for (const { id } of compiled.faultsOf.get(layoutId)!) {
+    for (const [index, { id }] of compiled.faultsOf.get(layoutId)!.entries()) {
+      // Half of them on each layout, the other half on the next: all of them on every layout is for bench/.
+      if ((index + place) % 2 > 0) continue;
       for (const seed of [11]) {
         const game = played(layoutId, [id], seed);
         if (!game) continue;

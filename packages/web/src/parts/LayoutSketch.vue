@@ -21,7 +21,7 @@ const wires = computed(() =>
 svg {
   width: 100%;
   height: auto;
-  max-height: 110px;
+  max-height: 84px;
 }
 rect {
   fill: var(--paper, transparent);

@@ -156,6 +156,7 @@ export const shopWords = {
     checkFee: 'Check fee',
     newSet: 'Comparable new set',
     wrongPart: 'Cost of a wrong part, beside its price',
+    hazard: 'A hazard, weighed against a step (never charged)',
     wrongPartShare: 'The same, % of the part’s price on top',
     place: 'Where the shop is',
     mainsVolts: 'Mains, volts',

@@ -40,6 +40,10 @@ function agreed(): void {
 .consent input {
   min-height: 40px;
   padding: 4px 8px;
+  border: 1.5px solid var(--ink-soft);
+  border-radius: var(--radius);
+  background: var(--paper, transparent);
+  color: inherit;
   font: inherit;
 }
 </style>

@@ -31,6 +31,7 @@ interface SettingsForm {
   waitShare: string;
   wrongPart: string;
   wrongPartShare: string;
+  hazard: string;
   newSet: string;
   checkFee: string;
   mainsVolts: string;
@@ -54,6 +55,7 @@ const form = reactive<SettingsForm>({
   waitShare: '',
   wrongPart: '',
   wrongPartShare: '',
+  hazard: '',
   newSet: '',
   checkFee: '',
   mainsVolts: '',
@@ -83,6 +85,7 @@ function show(settings: ShopSettings): void {
   form.rate = amount(settings.rateMinorPerHour);
   form.waitShare = String(Math.round(settings.waitShare * 100));
   form.wrongPart = amount(settings.wrongPartMinor);
+  form.hazard = amount(settings.hazardMinor);
   form.wrongPartShare = String(Math.round(settings.wrongPartShare * 100));
   form.newSet = amount(settings.newSetMinor);
   form.checkFee = amount(settings.checkFeeMinor);
@@ -116,7 +119,7 @@ onMounted(load);
 /** Settings as stored, or undefined with the errors told at their fields. */
 function read(): ShopSettings | undefined {
   for (const key of Object.keys(errors)) delete errors[key];
-  const price = (field: 'rate' | 'wrongPart' | 'newSet' | 'checkFee'): number => {
+  const price = (field: 'rate' | 'wrongPart' | 'hazard' | 'newSet' | 'checkFee'): number => {
     const minor = parsePrice(form[field]);
     if (minor === undefined) errors[field] = t('counter.errors.limit', { value: form[field] });
     return minor ?? 0;
@@ -132,6 +135,7 @@ function read(): ShopSettings | undefined {
     rateMinorPerHour: price('rate'),
     waitShare: (waitShare ?? 0) / 100,
     wrongPartMinor: price('wrongPart'),
+    hazardMinor: price('hazard'),
     wrongPartShare: (wrongPartShare ?? 0) / 100,
     newSetMinor: price('newSet'),
     checkFeeMinor: price('checkFee'),
@@ -208,6 +212,7 @@ async function addPerson(): Promise<void> {
       <TextField id="checkFee" v-model="form.checkFee" :label="t('settings.checkFee')" :error="errors.checkFee" inputmode="decimal" />
       <TextField id="newSet" v-model="form.newSet" :label="t('settings.newSet')" :error="errors.newSet" inputmode="decimal" />
       <TextField id="wrongPart" v-model="form.wrongPart" :label="t('settings.wrongPart')" :error="errors.wrongPart" inputmode="decimal" />
+      <TextField id="hazard" v-model="form.hazard" :label="t('settings.hazard')" :error="errors.hazard" inputmode="decimal" />
       <TextField
         id="wrongPartShare"
         v-model="form.wrongPartShare"
