@@ -105,3 +105,30 @@ test('a running warranty is asked for at the step that ends it, before the first
   await expect(page.getByTestId('walk')).toBeVisible();
   await expect(consent).toHaveCount(0);
 });
+
+test('a number is held against what is printed, and the answer follows from it', async ({ page }) => {
+  const { id } = await seedJob(page, { customer: null, plate: { maker: 'Oltrema', model: '', serial: '' } }, [
+    { kind: 'job.opened', v: 2, set: { layout: 'led-tcon' } },
+    { kind: 'symptom.reported', v: 2, symptoms: ['starts-then-stops'] },
+    { kind: 'set.changed', v: 2, plugged: true, stage: 'back-off' },
+    { kind: 'caution.read', v: 1, cautions: book.pack.cautions.map((one) => one.id) },
+  ]);
+  await page.goto(`/jobs/${id}`);
+  await expect(page.getByTestId('next')).toBeVisible();
+  const listed = page.getByTestId('others').locator('[data-step="rail.main"]').first();
+  if ((await page.locator('[data-test="next"][data-step="rail.main"]').count()) === 0) await listed.click();
+  const reading = page.getByTestId('reading');
+  await expect(reading).toContainText('Sets differ');
+  await page.getByTestId('reading-value').fill('12.3');
+  await expect(reading.getByRole('status')).toContainText('decides nothing');
+  await expect(reading.getByRole('button')).toBeDisabled();
+  await page.getByTestId('reading-printed').fill('12');
+  await expect(reading.getByRole('status')).toContainText('In range');
+  await page.getByTestId('reading-behaves').selectOption('pulsing');
+  await expect(reading.getByRole('status')).toContainText('Puls');
+  await page.getByTestId('reading-behaves').selectOption('steady');
+  await page.getByTestId('reading-value').press('Enter');
+  const ledger = page.getByTestId('ledger');
+  await expect(ledger.locator('[data-kind="test.answered"]')).toContainText('12.3 V, printed 12 V');
+  await expect(ledger.locator('[data-kind="reading.taken"]')).toContainText('12.3 V');
+});

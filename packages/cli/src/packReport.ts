@@ -1,5 +1,14 @@
 /** What a sound pack still says of itself: pairs that only a swap tells apart, and tests that no way ever asks for. */
-import { believe, defaultSettings, offersOf, outcomeTable, type CaseInput, type CompiledPack } from '@veglia/core';
+import {
+  believe,
+  defaultSettings,
+  offersOf,
+  outcomeTable,
+  passedProofs,
+  type PassedProof,
+  type CaseInput,
+  type CompiledPack,
+} from '@veglia/core';
 import { atOnce, bookOpponent, play } from '@veglia/simulators';
 
 /** A complaint that this fault shows so seldom isn't worth a pair. */
@@ -16,12 +25,18 @@ export interface PackReport {
     readonly faults: readonly [string, string];
   }[];
   readonly neverRecommended: readonly string[];
+  /** Proofs that faults elsewhere pass in one set of ten or more: they lack an observation. */
+  readonly proofsPassedElsewhere: readonly PassedProof[];
 }
 
 /** `only`: these layouts; left out: all. */
 export function packReport(compiled: CompiledPack, plays = usualPlays, only?: readonly string[]): PackReport {
   const layouts = compiled.pack.layouts.map(({ id }) => id).filter((id) => only?.includes(id) ?? true);
-  return { onlyASwapTellsApart: inseparable(compiled, layouts), neverRecommended: neverAsked(compiled, plays, layouts) };
+  return {
+    onlyASwapTellsApart: inseparable(compiled, layouts),
+    neverRecommended: neverAsked(compiled, plays, layouts),
+    proofsPassedElsewhere: passedProofs(compiled, layouts),
+  };
 }
 
 function inseparable(compiled: CompiledPack, layouts: readonly string[]): PackReport['onlyASwapTellsApart'] {

@@ -117,6 +117,7 @@ export {
   logOdds,
   notInBook,
   policies,
+  passedProofs,
   offerOf,
   offersOf,
   outcomeTable,
@@ -154,6 +155,7 @@ export type {
   LeftOutCode,
   MissingStep,
   NextStep,
+  PassedProof,
   Offer,
   OutcomePreview,
   Policy,
@@ -270,3 +272,15 @@ export {
   referenceFileSchema,
 } from './reference/index.ts';
 export type { Expectation, Judged, ReferenceCase } from './reference/index.ts';
+
+export {
+  behaviours,
+  expectedAt,
+  expectedSources,
+  measuredBy,
+  outcomeOfReading,
+  type Behaviour,
+  type Expected,
+  type ExpectedSource,
+  type Typed,
+} from './reading/index.ts';

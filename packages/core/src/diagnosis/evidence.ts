@@ -14,6 +14,7 @@ import {
 import { objectionsTo, stillOut } from '../safety/index.ts';
 import type { Told } from './complaint.ts';
 import { holds } from './conditions.ts';
+import { answerOf } from './stimulus.ts';
 import { hypothesesOf, layoutOddsOf } from './hypotheses.ts';
 import {
   identityOf,
@@ -103,18 +104,25 @@ export function interpret(input: CaseInput, compiled: CompiledPack): Interpretat
 
   for (const entry of live) {
     const { body } = entry;
-    if (body.kind === 'test.answered') {
-      const reading = readTest(entry, body);
-      if (reading) {
-        const key = testKey(compiled.currentId(body.test), body.of);
-        readings.set(key, [...(readings.get(key) ?? []), reading]);
-      }
+    const answer = body.kind === 'test.answered' ? body : body.kind === 'stimulus.tried' ? answerBy(body) : undefined;
+    const reading = answer && readTest(entry, answer);
+    if (answer && reading) {
+      const key = testKey(compiled.currentId(answer.test), answer.of);
+      readings.set(key, [...(readings.get(key) ?? []), reading]);
     }
     if (body.kind === 'set.changed' && !body.anyway) {
       const live = objectionsTo(body, state, compiled, layoutId).find(({ code }) => code === 'moved-live' || code === 'strap-plugged');
       if (live) doubts.push({ code: 'done-live', ...(live.id === undefined ? {} : { id: live.id }), entries: [entry.id] });
     }
     state = stateAfter(state, entry, compiled, layoutId);
+  }
+
+  /** A touch, a squeeze, warm air on one place: the answer it gives. Where nothing changed the place may have been missed. */
+  function answerBy(tried: BodyOf<'stimulus.tried'>): BodyOf<'test.answered'> | undefined {
+    const found = layoutId === undefined ? undefined : answerOf(tried, compiled, layoutId);
+    if (!found) return undefined;
+    const nothing = tried.effect === 'stayed' || tried.effect === 'stayed-away';
+    return { kind: 'test.answered', v: 2, ...found, sure: 'sure', ...(nothing ? { symptomPresent: 'unknown' } : {}) };
   }
 
   /** Another code with a board out accuses it only where the old one comes back once it is refitted. */

@@ -5,6 +5,7 @@ export type { Doubt, DoubtCode, Unused, UnusedCode } from './interpretation.ts';
 export { engine, foldCase, type AssemblyView, type Because, type CaseFold, type FaultView } from './fold.ts';
 export { expectedInformation } from './information.ts';
 export { decisionOf, type Decision } from './cost.ts';
+export { passedProofs, type PassedProof } from './checkProofs.ts';
 export { compareSteps, comparisonCodes, type Comparison, type ComparisonCode } from './compare.ts';
 export { curesOf } from './cures.ts';
 export { doubtfulAnswers, type DoubtfulAnswer } from './doubtful.ts';

@@ -1,4 +1,5 @@
 export { hazardsOfTest } from './hazards.ts';
+export { hasPlace } from './applies.ts';
 export { hazards, type Hazard } from './schema.ts';
 export { activeLevel, chassis, forcingOf, type ActiveLevel, type Forcing } from './force.ts';
 export { inScope, knownAs, matchSet, type PlacedFault, type SetIdentity } from './applies.ts';

@@ -197,6 +197,10 @@ export const layoutSchema = z.strictObject({
       verify: z.literal(true).optional(),
       /** What is usual there, volts dc to chassis; a family's rail at the same point stands above it. */
       volts: z.number().optional(),
+      /** That holds for nearly every set: a reading is judged by it where the family says nothing and nothing is printed. */
+      firm: z.literal(true).optional(),
+      /** With nothing printed, so many volts pass. */
+      atLeast: z.number().positive().optional(),
       source: sourceSchema,
     }),
   ),

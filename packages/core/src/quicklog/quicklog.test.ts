@@ -69,7 +69,8 @@ describe('the quick line', () => {
   });
 
   test('knows this set’s tests only: what its layout doesn’t have stays a note', () => {
-    expect(told('vsus 190', { layout: 'plasma' })).toEqual(['sustain.volts=in-range']);
+    expect(told('vsus 190 printed 195', { layout: 'plasma' })).toEqual(['sustain.volts=in-range']);
+    expect(told('vsus 190', { layout: 'plasma' })).toEqual([]);
     expect(read('vsus 190', { layout: 'led-tcon' })).toEqual({ items: [], rest: ['vsus 190'] });
   });
 

@@ -3,11 +3,12 @@
  * Nothing is taken by itself: each reading is shown, and a person says yes. What isn't understood stays a note.
  *
  * The words are the pack's: a test's `quick` phrases and name, an outcome's `said` phrases, id and name, a stage's `quick`. A
- * number is read by what the outcome would have to be seen as: volts over nominal (the family's rail at that point, else the
- * usual value there), or ohms.
+ * number is read by what the outcome would have to be seen as (`reading`): against the family's rail, else what was printed ("sb 5.1 printed
+ * 5.2"); without either it decides little, and stays a note where it decides nothing.
  */
 import type { CompiledPack, Family, TestDefinition } from '../knowledge/index.ts';
 import type { Body } from '../ledger/index.ts';
+import { expectedAt, measuredBy, outcomeOfReading } from '../reading/index.ts';
 
 export interface QuickContext {
   readonly compiled: CompiledPack;
@@ -34,8 +35,6 @@ export interface QuickReading {
 const good = new Set(['ok', 'okay', 'good', 'fine', 'normal', 'right']);
 const bad = new Set(['bad', 'dead', 'wrong', 'faulty', 'nok', 'not ok', 'fails', 'failed']);
 const unsure = /\b(?:maybe|think so|i think|perhaps)\b|\?/g;
-/** A wire that should swing and reads at least this share of its usual value has moved. */
-const swungShare = 0.6;
 
 interface Phrase {
   readonly words: readonly string[];
@@ -127,7 +126,7 @@ function bodyOf(phrase: Phrase, around: readonly string[], context: QuickContext
   if (!test || test.of?.required) return undefined;
   const told = said.replace(unsure, ' ').trim();
   const value = numberIn(told);
-  const outcome = value === undefined ? outcomeNamed(test, told, context) : outcomeRead(test, value, context);
+  const outcome = value === undefined ? outcomeNamed(test, told, context) : outcomeRead(test, value, told, context);
   if (outcome === undefined) return undefined;
   return {
     kind: 'test.answered',
@@ -177,37 +176,20 @@ function outcomeNamed(test: TestDefinition, told: string, { plainOutcome }: Quic
 const holdsPhrase = (words: readonly string[], phrase: readonly string[]): boolean =>
   phrase.length > 0 && words.some((_, at) => phrase.every((word, index) => words[at + index] === word));
 
-/** The first outcome that would have to be seen like this; a reading outside all of them is not guessed at. */
-function outcomeRead(test: TestDefinition, { value, unit }: TypedValue, context: QuickContext): string | undefined {
-  const measured = test.do.flatMap((step) => ('measure' in step ? [step] : [])).at(-1);
-  if (!measured) return undefined;
-  const ohms = measured.measure === 'ohms';
-  if (unit !== undefined && (unit === 'ohms') !== ohms) return undefined;
-  const nominal = nominalAt(measured.at, context);
-  if (!ohms && (nominal === undefined || nominal === 0)) return undefined;
-  const share = ohms ? value : value / (nominal ?? 1);
-  const fits = (range: readonly [number, number] | undefined): boolean => range === undefined || (share >= range[0] && share <= range[1]);
-  const readings = test.observe.outcomes.flatMap(({ seen }) => (seen ?? []).flatMap(({ reading }) => (reading ? [reading] : [])));
-  const named = test.observe.outcomes.find(({ seen }) =>
-    seen?.some(({ reading }) => {
-      if (!reading || reading.missing !== undefined || reading.leaves === true || reading.steady === false) return false;
-      if (ohms) return reading.ohms !== undefined && fits(reading.ohms);
-      if (reading.swings !== undefined) return reading.swings === share >= swungShare;
-      return (reading.ratio !== undefined || reading.peak !== undefined) && fits(reading.ratio) && fits(reading.peak);
-    }),
-  );
-  if (named) return named.id;
-  // The outcome that is what else remains: less volts than any other asks for, never more; ohms on either side.
-  const least = Math.min(
-    ...readings.flatMap(({ ratio, peak, swings }) =>
-      [ratio?.[0], peak?.[0], swings ? swungShare : undefined].filter((one) => one !== undefined),
-    ),
-  );
-  const remains = ohms ? readings.some((reading) => reading.ohms) : share < least;
-  return remains ? test.observe.outcomes.find(({ seen }) => seen === undefined)?.id : undefined;
-}
+const printedIn = (told: string): number | undefined => {
+  const match = /\bprinted\s+(\d+(?:\.\d+)?)/.exec(told);
+  return match ? Number(match[1]) : undefined;
+};
 
-/** Volts that belong at a point: the family's own rail, else what is usual for the layout. */
-function nominalAt(point: string, { compiled, layoutId, family }: QuickContext): number | undefined {
-  return family?.rails.find((rail) => rail.point === point)?.nominalVolts ?? compiled.layouts.get(layoutId)?.points[point]?.volts;
+function outcomeRead(
+  test: TestDefinition,
+  typed: TypedValue,
+  told: string,
+  { compiled, layoutId, family }: QuickContext,
+): string | undefined {
+  const measured = measuredBy(test);
+  if (!measured) return undefined;
+  const behaves = /\bpuls(?:es|ing)\b/.test(told) ? 'pulsing' : /\btrips?\b/.test(told) ? 'trips' : undefined;
+  const expected = expectedAt(measured.at, layoutId, compiled, family, printedIn(told));
+  return outcomeOfReading(test, { ...typed, behaves }, expected);
 }

@@ -5,6 +5,7 @@ import {
   compareSteps,
   isLongShot,
   liveEntries,
+  measuredBy,
   type Body,
   type CaseFold,
   type CompiledPack,
@@ -21,6 +22,7 @@ import ConsentBox from './ConsentBox.vue';
 import CautionList from './CautionList.vue';
 import { unreadCautions } from './cautions.ts';
 import { useWalk } from './walk.ts';
+import ReadingField from './ReadingField.vue';
 import LayoutSketch from '../../parts/LayoutSketch.vue';
 import WaitLine from './WaitLine.vue';
 import WalkPanel from './WalkPanel.vue';
@@ -108,10 +110,11 @@ const before = computed(() =>
       ),
 );
 
-function answer(outcome: string): void {
+function answer(outcome: string, raw?: string, reading: Body[] = []): void {
   const current = test.value;
   if (!current || locked.value) return;
   emit('write', [
+    ...reading,
     {
       kind: 'test.answered',
       v: 2,
@@ -119,6 +122,7 @@ function answer(outcome: string): void {
       ...(props.step.of === undefined ? {} : { of: props.step.of }),
       outcome,
       sure: props.thinkSo ? 'think-so' : 'sure',
+      ...(raw === undefined ? {} : { raw }),
       ...cameBy(),
       words: { test: names.test(current.id, props.step.of), outcome: names.outcome(current.id, outcome) },
     },
@@ -274,6 +278,16 @@ defineExpose({ press, focus: () => title.value?.focus({ preventScroll: true }) }
       <p v-for="one in gear" :key="one.name" class="alarm" data-test="gear">
         {{ one.days === null ? t('bench.gear.never', one) : t('bench.gear.old', { name: one.name, n: one.days }) }}
       </p>
+      <ReadingField
+        v-if="measuredBy(test) && fold.set.layout !== undefined && (!walking || anyway)"
+        :test="test"
+        :of="step.of"
+        :layout="fold.set.layout"
+        :compiled="compiled"
+        :family="family"
+        :locked="locked"
+        @read="(outcome, raw, reading) => answer(outcome, raw, [reading])"
+      />
       <div v-if="!walking || anyway" class="answers" role="group" :aria-label="t('bench.answers')">
         <button
           v-for="one in answers"
