@@ -54,6 +54,8 @@ describe('a number of a set nobody wrote down', () => {
     expect(read('fuse', { value: 0.3, unit: 'ohms' })).toBe('intact');
     expect(read('fuse', { value: 4.7e6 })).toBe('open');
     expect(read('torch', { value: 3 })).toBeUndefined();
+    // Before and behind the fuse: one number doesn't say which.
+    expect(read('tcon.input', { value: 0 }, { printed: 12 })).toBeUndefined();
   });
 });
 

@@ -31,8 +31,11 @@ const nothingThere = 0.5;
 /** A wire that should swing and reads at least this share of its usual value has moved (value of ours). */
 const swungShare = 0.6;
 
-/** The last measurement of a test, as its answer is told by; undefined for tests that read no meter. */
-export const measuredBy = (test: TestDefinition) => test.do.flatMap((step) => ('measure' in step ? [step] : [])).at(-1);
+/** The measurement that a test's answer is told by; undefined for tests that read no meter, or more than once: one number doesn't answer those. */
+export function measuredBy(test: TestDefinition) {
+  const [only, ...more] = test.do.flatMap((step) => ('measure' in step ? [step] : []));
+  return more.length > 0 ? undefined : only;
+}
 
 /** What belongs at a point, and how that is known. `printed`: volts printed on the board, or that nothing is. */
 export function expectedAt(

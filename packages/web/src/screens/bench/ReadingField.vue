@@ -135,7 +135,7 @@ function record(): void {
 }
 .number input,
 .number select {
-  width: 86px;
+  width: 98px;
   min-height: 40px;
   padding: 4px 8px;
   border: 1.5px solid var(--ink-soft);
