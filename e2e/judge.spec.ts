@@ -1,4 +1,4 @@
-/** The judge on the real app: another complaint after a repair, doubtful answers, the deeper look, every layout on the bench. */
+/** The judge on the real app: another complaint after a repair, doubtful answers, the settled step, every layout on the bench. */
 import { parseCase, stepsFor } from '@veglia/core';
 import { expect, test } from './support/app.ts';
 import { answer, book, seedJob, takeIn, verdictOf, walk } from './support/steps.ts';

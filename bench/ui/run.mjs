@@ -113,10 +113,10 @@ const keepLongTasks = () => {
   new PerformanceObserver((list) => globalThis.longTasks.push(...list.getEntries())).observe({ type: 'longtask' });
 };
 
-/** Waits till the deeper look has answered; the longest task since then on the page's own thread, ms, 0 with none of 50 or over. */
+/** Waits till the next step is settled; the longest task since then on the page's own thread, ms, 0 with none of 50 or over. */
 async function longestWhileRefining(page) {
   const since = await page.evaluate('performance.now()');
-  await page.locator('[data-test="deeper"]', { hasText: 'Looking deeper' }).waitFor({ state: 'hidden' });
+  await page.locator('[data-test="settling"]').waitFor({ state: 'hidden' });
   await page.waitForLoadState('networkidle');
   return page.evaluate(
     (from) => Math.max(0, ...globalThis.longTasks.filter((one) => one.startTime >= from).map((one) => one.duration)),

@@ -1,11 +1,12 @@
 import { execFileSync } from 'node:child_process';
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { afterAll, describe, expect, test } from '@jest/globals';
 import { packSchema, caseFileSchema } from '@veglia/core';
 import { z } from 'zod';
+import { shippedPackFolder } from './input.ts';
 import { run } from './main.ts';
 
 const bin = fileURLToPath(new URL('../bin/veglia.js', import.meta.url));
@@ -34,6 +35,20 @@ const dark = {
 };
 
 describe('veglia pack', () => {
+  test('a folder that was changed is read anew, one that was not gives the same', async () => {
+    const copy = path.join(folder, 'knowledge');
+    cpSync(shippedPackFolder, copy, { recursive: true });
+    const hash = async (): Promise<unknown> => {
+      const { out } = await veglia('case', 'fold', file('same.json', dark), '--pack', copy);
+      return json(out).pack;
+    };
+    const before = await hash();
+    expect(await hash()).toBe(before);
+    const stages = path.join(copy, 'stages.json');
+    writeFileSync(stages, readFileSync(stages, 'utf8').replace('"minutes": 8', '"minutes": 9'));
+    expect(await hash()).not.toBe(before);
+  });
+
   test('check: the shipped pack is fine', async () => {
     const { code, out } = await veglia('pack', 'check');
     expect(code).toBe(0);

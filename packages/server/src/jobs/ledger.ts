@@ -183,7 +183,7 @@ async function requirePutBack(
     if (body.kind !== 'job.closed') continue;
     const before = [...ledger, ...added.slice(0, index)];
     const { compiled, input } = await caseOfJob(store, job, before, transaction);
-    const { set } = foldCase(input, compiled);
+    const { set } = foldCase(input, compiled, 'cost', 'at-once');
     const left = leftBeforeClosing(body, set);
     if (left.length > 0)
       throw new ApiError(

@@ -1,4 +1,4 @@
-/** The deeper search and the likely bill, off the main thread. A pack is sent once per hash; plain data only. */
+/** The search for the next step and the likely bill, off the main thread. A pack is sent once per hash; plain data only. */
 import {
   compilePack,
   goOnWithEffects,

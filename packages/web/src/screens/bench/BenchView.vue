@@ -69,7 +69,7 @@ const theories = computed(() => live.value.flatMap(({ body }) => (body.kind === 
 const waits = computed(() => openWaits(live.value));
 const shown = computed(() => {
   if (then.value === undefined || !store.input || !store.compiled) return store.fold;
-  return foldCase(asOf(store.input, then.value), store.compiled, store.policy);
+  return foldCase(asOf(store.input, then.value), store.compiled, store.policy, 'at-once');
 });
 const layout = computed(() => (shown.value?.set.layout === undefined ? undefined : store.compiled?.layouts.get(shown.value.set.layout)));
 

@@ -31,7 +31,7 @@ async function look(): Promise<void> {
   if (!packs.current || number.value === undefined) return;
   const { set, settings, entries } = props.input;
   const counts = await packs.countsAt(number.value);
-  then.value = foldCase({ set, settings, entries, ...(counts ? { counts } : {}) }, packs.current);
+  then.value = foldCase({ set, settings, entries, ...(counts ? { counts } : {}) }, packs.current, 'cost', 'at-once');
 }
 /** Assemblies that move by a whole percent or more, those that move most first. */
 const moves = computed(() =>

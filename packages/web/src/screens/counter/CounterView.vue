@@ -128,7 +128,7 @@ const input = computed<CaseInput>(() =>
   ),
 );
 const preview = computed<CaseFold | undefined>(() =>
-  packs.current && form.symptoms.length > 0 ? foldCase(input.value, packs.current) : undefined,
+  packs.current && form.symptoms.length > 0 ? foldCase(input.value, packs.current, 'cost', 'at-once') : undefined,
 );
 const hidesMore = computed(() => mayHideSecond(input.value));
 const similar = computed(() => {
