@@ -44,6 +44,7 @@ test('a set is taken in by keys alone, in few of them', async ({ page }, info) =
   console.log(`intake by keys: ${keys} keys, ${seconds.toFixed(1)} s of machine time`);
   // At a slow typist's two keys a second that is under the two minutes.
   expect(keys / 2).toBeLessThan(120);
+  await expect(page.getByTestId('to-bench')).toBeFocused();
   await press('Enter');
   await expect(page.getByTestId('next')).toBeVisible();
   await expect(page.locator('[data-kind="symptom.reported"]')).toContainText('goes off while I cook');

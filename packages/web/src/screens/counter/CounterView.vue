@@ -221,12 +221,13 @@ async function save(): Promise<void> {
     else {
       if (job) saved.value = job;
       else keptHere.value = true;
+      // Before anything slower: the next Enter opens the bench as soon as the screen says so.
+      await nextTick();
+      document.querySelector<HTMLElement>('[data-test="to-bench"], [data-test="another"]')?.focus();
       await keeping;
       await dropDraft(draftName());
       // What the shelves show without a server has this one too.
       if (job) void api.jobs().catch(() => undefined);
-      await nextTick();
-      document.querySelector<HTMLElement>('[data-test="to-bench"], [data-test="another"]')?.focus();
     }
   } finally {
     saving.value = false;
