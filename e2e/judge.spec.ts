@@ -19,11 +19,29 @@ test('a repair that brings another complaint: the bench asks which, and goes on 
   await page.keyboard.press('ArrowDown');
   await page.getByRole('option', { name: /^Half picture/ }).click();
   await asked.getByRole('button', { name: 'Record it' }).click();
-  await expect(page.getByTestId('ledger')).toContainText('Complaint: Half picture');
+  await expect(page.getByTestId('ledger')).toContainText('Seen on the bench: Half picture');
   await expect(page.getByTestId('next')).toBeVisible();
   await expect(page.getByTestId('doubts')).toContainText('a second fault');
   // The new power board is hardly the next fault; the whole glass still clears the crack.
   await expect(verdictOf(page, 'power')).toHaveAttribute('data-verdict', 'cleared');
+});
+
+test('what the customer told is seen on the bench by one key, or is something else', async ({ page }) => {
+  await takeIn(page, { symptoms: [/^Dead/], maker: 'Oltrema', layout: 'LED, separate T-con' });
+  const line = page.getByTestId('complaint');
+  await expect(line).toContainText('Reported: Dead');
+  await page.getByTestId('complaint-other').click();
+  await line.getByRole('combobox', { name: 'What does it do now?' }).focus();
+  await page.keyboard.press('ArrowDown');
+  await page.getByRole('option', { name: /^Standby light/ }).click();
+  await line.getByRole('button', { name: 'Record it' }).click();
+  await expect(page.getByTestId('ledger')).toContainText('Seen on the bench: Standby light, won’t start');
+  await expect(line).toHaveCount(0);
+  await takeIn(page, { symptoms: [/^Many lines/], maker: 'Oltrema', layout: 'LED, separate T-con' });
+  await expect(verdictOf(page, 'keys')).not.toHaveAttribute('data-verdict', 'cleared');
+  await page.keyboard.press('s');
+  await expect(line).toHaveCount(0);
+  await expect(verdictOf(page, 'keys')).toHaveAttribute('data-verdict', 'cleared');
 });
 
 test('the step on the screen is the settled one, as the command line gives it, and nothing swaps it', async ({ page }) => {

@@ -53,6 +53,7 @@ export const en: Words = {
   reason: {
     'code-first': 'Read the blink code before anything heats, swaps, resets or cleans: it may not come back.',
     'outside-first': 'No screw and {hands} min: tells about {share} of what is open, so it is done before the cover comes off.',
+    'history-first': 'After what happened to this set: a look that comes before everything else.',
     'crack-ends-repair':
       'The glass is cracked. A new panel costs about {toEnd} fitted, most of a new set: the repair ends here unless the customer decides otherwise.',
     'panel-question': 'It is the panel. A new one costs about {toEnd} fitted: a question for the customer, not an order.',
@@ -108,6 +109,7 @@ export const en: Words = {
     'plug-left-out': 'Void: not as the test asks for, still out, bridged or taped: {id}.',
     'wrong-layout': 'Kept, not used: this test belongs to another layout.',
     'earlier-fault': 'Not counted: it belongs to the fault before this one.',
+    'seen-otherwise': 'Kept, not used: the bench has seen for itself what the set does.',
     'object-missing': 'Kept, not used: which part {id} was done on is missing.',
   },
   doubt: {

@@ -2,7 +2,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { caseOf, shipped, type Told } from '../testing/shipped.ts';
 import { believe, foldCase, type CaseFold } from './index.ts';
-import { nextLook, outcomeTable } from './rows.ts';
+import { nextLook, outcomeTable } from './evidence/rows.ts';
 
 const fold = (symptoms: string[], told: Told[]): CaseFold => foldCase(caseOf(symptoms, told), shipped());
 const repair = (id: string, result: 'unchanged' | 'changed'): Told => ({ kind: 'repair.done', repair: id, result });

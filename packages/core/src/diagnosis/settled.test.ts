@@ -1,7 +1,7 @@
 /** Rules of the bench before any arithmetic, and the settled step. Rules: common practice, no source. */
 import { describe, expect, test } from '@jest/globals';
 import { hazardsOfTest } from '../knowledge/index.ts';
-import { hazardOf } from './cost.ts';
+import { hazardOf } from './advice/cost.ts';
 import { caseOf, shipped, type Told } from '../testing/shipped.ts';
 import { foldCase, stepsFor, type NextStep } from './index.ts';
 

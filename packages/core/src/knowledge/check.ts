@@ -2,6 +2,7 @@
 import type { Problem } from '../problems.ts';
 import { checkBlinkCodes } from './checkBlink.ts';
 import { checkCautions } from './checkCautions.ts';
+import { checkHistories } from './histories.ts';
 import { checkClasses, checkMechanism } from './checkClasses.ts';
 import { selectRow } from './compile.ts';
 import { hasCycle, unreachableNodes } from './graph.ts';
@@ -56,6 +57,7 @@ export function checkPack(pack: Pack): Problem[] {
     ['assemblies', pack.assemblies],
     ['symptoms', pack.symptoms],
     ['classes', pack.classes],
+    ['histories', pack.histories],
     ['layouts', pack.layouts],
     ['faults', pack.faults],
     ['tests', pack.tests],
@@ -114,6 +116,7 @@ export function checkPack(pack: Pack): Problem[] {
   }
 
   checkClasses(pack, problems);
+  checkHistories(pack, problems);
   checkCautions(pack, problems);
   checkOpposites(pack, problems);
   for (const test of pack.tests) checkTest(pack, test, known, refer, word, row, problems);

@@ -8,6 +8,8 @@ export { checkPack } from './check.ts';
 export { blinkTableOf, blinkTableProblems, blinkTableSchema, withBlinkTable, type BlinkTable } from './blinkTable.ts';
 export { compilePack, selectRow, traitsHold, type CompiledPack } from './compile.ts';
 export { classifyCut, type CutClass } from './graph.ts';
+export { historiesTold, historyGiven } from './histories.ts';
+export type { History } from './historySchema.ts';
 export { canonicalJson, hashPack } from './hash.ts';
 export { layoutOddsByLooks } from './looks.ts';
 export { deriveProcedure, drainMinutes, type PowerNeed, type Procedure } from './procedure.ts';

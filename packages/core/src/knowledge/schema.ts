@@ -4,6 +4,7 @@
  */
 import { blinkAfters, lightColours } from '../blink/words.ts';
 import { z } from 'zod';
+import { historySchema } from './historySchema.ts';
 
 export const idSchema = z
   .string()
@@ -115,6 +116,8 @@ export const symptomSchema = z.strictObject({
   law: textSchema.optional(),
   /** Complaint -> how often this one is told as that one. */
   toldAs: z.record(idSchema, wordSchema).optional(),
+  /** Who sees it sees a picture drawn and lit. */
+  picture: z.boolean().optional(),
   source: sourceSchema,
 });
 
@@ -548,6 +551,8 @@ export const packSchema = z.strictObject({
   tools: z.array(z.strictObject({ id: idSchema, name: textSchema })),
   symptoms: z.array(symptomSchema).min(1),
   classes: z.array(classSchema).default([]),
+  /** What happened to a set before, as evidence. */
+  histories: z.array(historySchema).default([]),
   /** How a layout is told from outside; a pack without them guesses by how common each is. */
   looks: z.array(lookSchema),
   layouts: z.array(layoutSchema).min(1),

@@ -96,6 +96,8 @@ export const bodySchemas = {
     kind: z.literal('symptom.reported'),
     v: z.literal(2),
     symptoms: z.array(idSchema).min(1).max(6),
+    /** Seen by the bench itself, and not told by the customer: from then on the case goes by what was seen. */
+    seen: z.boolean().optional(),
     /** The customer's own words. */
     words: plainText.optional(),
     often: z.enum(['always', 'sometimes']).optional(),

@@ -97,7 +97,7 @@ export function receipt(facts: PaperFacts): TDocumentDefinitions {
     ...(agreed?.minutes === undefined ? [] : [paper('minutes', { n: agreed.minutes })]),
     ...(opened?.mayLoseData === undefined ? [] : [paper(opened.mayLoseData ? 'mayLoseData' : 'keepData')]),
     ...(opened?.warranty === 'running' ? [paper('warrantyRunning')] : []),
-    ...(mayHideSecond({ entries: facts.entries }) ? [paper('secondFault')] : []),
+    ...(mayHideSecond({ entries: facts.entries }, compiled) ? [paper('secondFault')] : []),
     ...(shop.receiptText === '' ? [] : [shop.receiptText]),
   ];
   const section = (title: string, lines: readonly string[]): Content => ({

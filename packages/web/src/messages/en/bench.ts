@@ -59,6 +59,11 @@ export const benchWords = {
       chance: '(the others make it {chance} likely)',
       how: 'Do it again, or take it back in the ledger.',
     },
+    complaint: {
+      reported: 'Reported:',
+      confirm: 'Seen on the bench',
+      other: 'Something else',
+    },
     newComplaint: {
       title: 'Another complaint came',
       how: 'The repair changed what the set does. Say what it does now; what was seen good before still counts.',

@@ -3,7 +3,7 @@ export const ledgerWords = {
   entry: {
     job: { opened: 'Taken in', closed: 'Closed: {outcome}, {minutes} min', reopened: 'Opened again' },
     theory: { told: 'They think ({source}), not a finding' },
-    symptom: { reported: 'Complaint: {what}' },
+    symptom: { reported: 'Complaint: {what}', seen: 'Seen on the bench: {what}' },
     blink: {
       read: 'Blink code {groups}; {cycles} times the same',
       once: 'Blink code {groups}; not seen twice in a row',

@@ -23,6 +23,7 @@ import { saveFile } from './saveFile.ts';
 import InstrumentShelf from './InstrumentShelf.vue';
 import LayoutFound from './LayoutFound.vue';
 import LedgerList from './LedgerList.vue';
+import ComplaintLine from './ComplaintLine.vue';
 import NewComplaint from './NewComplaint.vue';
 import NewerCounts from './NewerCounts.vue';
 import NextPanel from './NextPanel.vue';
@@ -85,6 +86,13 @@ const repairFailed = computed(() => {
   const last = store.entries.findLast((entry) => entry.body.kind === 'repair.done');
   return last?.body.kind === 'repair.done' && last.body.result === 'unchanged';
 });
+/** The complaint is what was told: nobody at the bench has said that the set does it. */
+const onlyTold = computed(
+  () =>
+    store.fold?.closed === false &&
+    store.fold.symptoms.length > 0 &&
+    !live.value.some(({ body }) => body.kind === 'symptom.reported' && body.seen === true),
+);
 /** Another complaint came and nobody has said which. */
 const complaintOpen = computed(() => store.fold?.symptoms.length === 0 && store.fold.doubts.some(({ code }) => code === 'symptom-changed'));
 
@@ -199,6 +207,7 @@ function used(key: string): boolean {
   else if (key === 'q') quick.value?.focus();
   else if (key === 'm') noteField.value?.focus();
   else if (key === 'p') plan.value?.focus();
+  else if (key === 's' && onlyTold.value) complaintLine.value?.confirm();
   else if (key === 'k') doubtfulOpen.value = !doubtfulOpen.value;
   else if (band.value?.press(key) === true) return true;
   else if (others.value?.press(key) === true) return true;
@@ -208,6 +217,7 @@ function used(key: string): boolean {
   } else return panel.value?.press(key) === true;
   return true;
 }
+const complaintLine = ref<InstanceType<typeof ComplaintLine>>();
 const doubtfulOpen = ref(false);
 watch(repairFailed, (failed) => (doubtfulOpen.value ||= failed), { immediate: true });
 const shop = shallowRef<ShopSettings>(usualShopSettings);
@@ -230,6 +240,13 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
         <span class="figure" data-test="job-number">{{ t('bench.job', { n: job.number }) }}</span> {{ job.plate.maker }}
         {{ job.plate.model }}
       </h1>
+      <ComplaintLine
+        v-if="onlyTold && then === undefined"
+        ref="complaintLine"
+        :compiled="compiled"
+        :symptoms="fold.symptoms"
+        @write="write"
+      />
       <p class="spent">
         <span class="figure">{{ t('bench.costSoFar', { minutes: Math.round(fold.spent.minutes), amount: money(fold.spent.cost) }) }}</span>
         <span v-if="fold.spent.byTheBook > 0" class="soft">{{

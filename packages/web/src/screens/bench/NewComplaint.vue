@@ -11,7 +11,7 @@ const { t } = useI18n();
 const symptom = ref('');
 
 function tell(): void {
-  if (symptom.value !== '') emit('write', [{ kind: 'symptom.reported', v: 2, symptoms: [symptom.value] }]);
+  if (symptom.value !== '') emit('write', [{ kind: 'symptom.reported', v: 2, symptoms: [symptom.value], seen: true }]);
 }
 </script>
 

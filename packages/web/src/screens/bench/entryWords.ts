@@ -84,7 +84,9 @@ export function useEntryWords(compiled: () => CompiledPack | undefined): (entry:
         return { title: t('entry.theory.told', { source: t(`theorySource.${body.source}`) }), detail: body.text };
       case 'symptom.reported':
         return {
-          title: t('entry.symptom.reported', { what: body.symptoms.map((id) => names.symptom(id)).join(', ') }),
+          title: t(body.seen ? 'entry.symptom.seen' : 'entry.symptom.reported', {
+            what: body.symptoms.map((id) => names.symptom(id)).join(', '),
+          }),
           detail: body.words,
         };
       case 'blink.read':

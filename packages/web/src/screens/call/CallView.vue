@@ -136,7 +136,9 @@ async function answer(said: 'yes' | 'no' | 'later'): Promise<void> {
         </p>
         <p v-else class="soft">{{ t('counter.bill.working') }}</p>
         <ul class="warn">
-          <li v-if="store.input && mayHideSecond(store.input)" class="alarm">{{ t('counter.hiddenFault') }}</li>
+          <li v-if="store.input && store.compiled && mayHideSecond(store.input, store.compiled)" class="alarm">
+            {{ t('counter.hiddenFault') }}
+          </li>
           <li v-if="opened?.warranty === 'running'" class="alarm">{{ t('counter.opensWarranty') }}</li>
           <li v-if="overLimit && limit" class="alarm">{{ t('call.overLimit', { amount: money(limit) }) }}</li>
           <li v-else-if="limit">{{ t('call.limit', { amount: money(limit) }) }}</li>

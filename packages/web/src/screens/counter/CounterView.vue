@@ -130,7 +130,7 @@ const input = computed<CaseInput>(() =>
 const preview = computed<CaseFold | undefined>(() =>
   packs.current && form.symptoms.length > 0 ? foldCase(input.value, packs.current, 'cost', 'at-once') : undefined,
 );
-const hidesMore = computed(() => mayHideSecond(input.value));
+const hidesMore = computed(() => packs.current !== undefined && mayHideSecond(input.value, packs.current));
 const similar = computed(() => {
   const cards = past.value.flatMap((card): PastCard[] => {
     if (card.state !== 'closed') return [];
@@ -362,7 +362,7 @@ onUnmounted(() => {
         :compiled="packs.current"
         :bill="bill.answer.value"
         :currency="shop.currency"
-        :second-fault="secondFaultOdds(input)"
+        :second-fault="secondFaultOdds(input, packs.current)"
         :hides-second="hidesMore"
         :similar="similar"
         :theories="form.theories"

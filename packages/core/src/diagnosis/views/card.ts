@@ -1,0 +1,101 @@
+/** One row a job, for lists and search: a cache of the fold that nothing decides from. */
+import type { CompiledPack } from '../../knowledge/index.ts';
+import { liveEntries, openWaits, type CaseInput, type Wait } from '../../ledger/index.ts';
+import { stillOut } from '../../safety/index.ts';
+import { foldCase } from './fold.ts';
+
+export const jobStates = ['taken-in', 'on-the-bench', 'closed'] as const;
+export type JobState = (typeof jobStates)[number];
+
+export interface JobCardFacts {
+  readonly state: JobState;
+  readonly symptoms: readonly string[];
+  readonly top?: { readonly id: string; readonly odds: number; readonly verdict: string };
+  readonly next?: { readonly kind: string; readonly id: string; readonly of?: string };
+  readonly outcome?: string;
+  readonly found?: { readonly assembly: string; readonly fault?: string };
+  readonly family?: string;
+  /** The likeliest. */
+  readonly layout?: string;
+  /** Blink code as last read, groups joined by hyphens. */
+  readonly code?: string;
+  readonly condition: readonly string[];
+  readonly closedAt?: string;
+  readonly entryCount: number;
+  readonly lastSeq: number;
+  /** Timers that nobody has ended. */
+  readonly waits: readonly Wait[];
+  /** What the likeliest way on takes: the next step, and the first repair behind it; minutes. */
+  readonly ahead: readonly { readonly id: string; readonly hands: number; readonly wait: number }[];
+  /** Day it was promised for, YYYY-MM-DD. */
+  readonly promisedOn?: string;
+  readonly shelf?: string;
+  readonly sizeInch?: number;
+  readonly stage: string;
+  readonly plugged: boolean;
+  /** What is unplugged, bridged or taped inside. */
+  readonly stillOut: readonly string[];
+  /** Over what may be spent without a call. */
+  readonly over: { readonly money: boolean; readonly minutes: boolean };
+  readonly waitsFor: WaitsFor;
+}
+
+/** What a set is waiting for: a hand, a timer, the customer's answer; nothing once it is closed. */
+export const waitsForKinds = ['hands', 'timer', 'customer', 'nothing'] as const;
+export type WaitsFor = (typeof waitsForKinds)[number];
+
+const benchKinds = new Set(['test.answered', 'reading.taken', 'repair.done', 'part.fitted', 'flash.done', 'set.changed']);
+
+export function cardOf(input: CaseInput, compiled: CompiledPack): JobCardFacts {
+  const live = liveEntries(input.entries);
+  const fold = foldCase(input, compiled);
+  const lastClose = live.filter((entry) => entry.body.kind === 'job.closed').at(-1);
+  const top = fold.assemblies[0];
+  const next = fold.next[0];
+  const found = live.findLast(({ body }) => body.kind === 'fault.confirmed')?.body;
+  const read = live.findLast(({ body }) => body.kind === 'blink.read')?.body;
+  const opened = live.find(({ body }) => body.kind === 'job.opened')?.body;
+  const waits = openWaits(live);
+  const limit = live.findLast(({ body }) => body.kind === 'limit.agreed')?.body;
+  const parts = live.reduce((sum, { body }) => sum + (body.kind === 'part.fitted' ? body.price.amountMinor : 0), 0);
+  const asked = live.findLast(({ body }) => body.kind === 'quote.sent' || body.kind === 'quote.answered')?.body;
+  const promised = live.findLast(({ body }) => body.kind === 'date.promised')?.body;
+  const shelved = live.findLast(({ body }) => body.kind === 'set.shelved')?.body;
+  // Where the next step is a question or a proof, nobody plans a part behind it.
+  const repair = next?.kind === 'stop' ? undefined : fold.next.find((step) => step.kind === 'repair');
+  const ahead = [...new Set([next, repair])].flatMap((step) =>
+    step && step.kind !== 'stop' ? [{ id: step.id, hands: step.minutes, wait: step.waitMinutes }] : [],
+  );
+  const waitsFor: WaitsFor = fold.closed ? 'nothing' : asked?.kind === 'quote.sent' ? 'customer' : waits.length > 0 ? 'timer' : 'hands';
+  const symptoms = live.flatMap((entry) => (entry.body.kind === 'symptom.reported' ? entry.body.symptoms : []));
+  return {
+    state: fold.closed ? 'closed' : live.some((entry) => benchKinds.has(entry.body.kind)) ? 'on-the-bench' : 'taken-in',
+    symptoms: [...new Set(symptoms)],
+    ...(top ? { top: { id: top.id, odds: top.odds, verdict: top.verdict } } : {}),
+    ...(next ? { next: { kind: next.kind, id: next.id, ...(next.of === undefined ? {} : { of: next.of }) } } : {}),
+    ...(fold.closed && lastClose?.body.kind === 'job.closed' ? { outcome: lastClose.body.outcome } : {}),
+    ...(found?.kind === 'fault.confirmed'
+      ? { found: { assembly: found.assembly, ...(found.fault === undefined ? {} : { fault: found.fault }) } }
+      : {}),
+    ...(input.set.family === undefined ? {} : { family: input.set.family }),
+    ...(fold.set.layout === undefined ? {} : { layout: fold.set.layout }),
+    ...(read?.kind === 'blink.read' ? { code: read.groups.join('-') } : {}),
+    condition: opened?.kind === 'job.opened' ? (opened.condition ?? []) : [],
+    ...(fold.closed && lastClose ? { closedAt: lastClose.at } : {}),
+    entryCount: input.entries.length,
+    lastSeq: input.entries.reduce((most, entry) => Math.max(most, entry.seq), 0),
+    waits,
+    ahead,
+    ...(promised?.kind === 'date.promised' ? { promisedOn: promised.on } : {}),
+    ...(shelved?.kind === 'set.shelved' ? { shelf: shelved.shelf } : {}),
+    ...(input.set.sizeInch === undefined ? {} : { sizeInch: input.set.sizeInch }),
+    stage: fold.set.stageId,
+    plugged: fold.set.plugged,
+    stillOut: stillOut(fold.set),
+    over: {
+      money: limit?.kind === 'limit.agreed' && limit.limit !== undefined && fold.spent.cost.amountMinor + parts > limit.limit.amountMinor,
+      minutes: limit?.kind === 'limit.agreed' && limit.minutes !== undefined && fold.spent.minutes > limit.minutes,
+    },
+    waitsFor,
+  };
+}

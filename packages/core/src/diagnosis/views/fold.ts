@@ -1,0 +1,144 @@
+/**
+ * The fold: ledger in, everything that is decided out. Screens, server, command line and statistics read this and
+ * nothing else. Same entries + pack + engine = same answer.
+ */
+import type { CompiledPack } from '../../knowledge/index.ts';
+import type { CaseInput, SetState } from '../../ledger/index.ts';
+import { bookFor, countedFor } from '../../learning/index.ts';
+import { badFit, believe, influences } from '../belief/belief.ts';
+import { notInBook, type Doubt, type Unused } from '../evidence/interpretation.ts';
+import type { Depth } from '../advice/cheapest.ts';
+import { recommend, type LeftOut, type Policy } from '../advice/next.ts';
+import { mayHideSecond, twoFaults } from '../belief/pairs.ts';
+import { rounded } from '../belief/posterior.ts';
+import { spentSoFar, type Spent } from './spent.ts';
+import type { NextStep } from '../advice/steps.ts';
+import { proofOf } from '../verdict/proof.ts';
+import { ruledOut, type MissingStep, type Verdict } from '../verdict/verdict.ts';
+
+/** Rises when the same case may fold to other numbers. */
+export const engine = 'veglia-core/9';
+
+export interface Because {
+  /** Entry id and seq. */
+  readonly entry: string;
+  readonly seq: number;
+  /** Natural log-odds this entry moved the assembly by. */
+  readonly weight: number;
+}
+
+export interface AssemblyView {
+  readonly id: string;
+  readonly odds: number;
+  readonly verdict: Verdict;
+  /** Closed jobs of this layout behind its starting odds, and counted experience told, apart. */
+  readonly n?: { readonly jobs: number; readonly told: number };
+  /** For likely-not-split: the quickest way left to the proof; empty where this set offers none. */
+  readonly missing?: readonly MissingStep[];
+  readonly because: readonly Because[];
+}
+
+export interface FaultView {
+  readonly id: string;
+  /** What is swapped for it in the likeliest layout that has it. */
+  readonly assembly?: string;
+  readonly odds: number;
+}
+
+export interface CaseFold {
+  readonly engine: string;
+  readonly pack: string;
+  /** Number of the counts the job was opened with. */
+  readonly snapshot?: number;
+  readonly assemblies: readonly AssemblyView[];
+  readonly faults: readonly FaultView[];
+  readonly set: SetState & { readonly layout: string | undefined; readonly family?: string; readonly stageId: string };
+  /** Hands-on time so far. */
+  readonly spent: Spent;
+  readonly doubts: readonly Doubt[];
+  readonly next: readonly NextStep[];
+  readonly leftOut: readonly LeftOut[];
+  readonly unused: readonly Unused[];
+  readonly cautionsRead: readonly string[];
+  /** Complaints the case now goes by: after a change, those told since. */
+  readonly symptoms: readonly string[];
+  readonly closed: boolean;
+}
+
+/** Influences smaller than this move no odds anyone would see. */
+const leastWeight = 0.02;
+/** Two faults are spoken of once they are likelier than one. */
+const likelierThanOne = 0.5;
+
+/** `depth` at once: for a screen that shows odds now and lets a worker settle the steps. */
+export function foldCase(input: CaseInput, book: CompiledPack, policy: Policy = 'cost', depth: Depth = 'settled'): CaseFold {
+  const { counts } = input;
+  const compiled = bookFor(input, book);
+  const belief = believe(input, compiled);
+  const { interpretation } = belief;
+  const { thresholds } = compiled.pack;
+  const moved = influences(input, compiled, belief);
+  const two = twoFaults(input, belief, compiled);
+  const hidden = mayHideSecond(input, compiled);
+  const assemblies = [...belief.assemblies]
+    .map(([id, odds]): AssemblyView => {
+      const because = moved
+        .map(({ entry, weights }) => ({ entry: entry.id, seq: entry.seq, weight: weights.get(id) ?? 0 }))
+        .filter((one) => Math.abs(one.weight) >= leastWeight)
+        .sort((a, b) => rounded(Math.abs(b.weight)) - rounded(Math.abs(a.weight)) || a.seq - b.seq);
+      const proof = proofOf(belief, id, compiled);
+      if (proof) {
+        return { id, odds, verdict: proof.met ? 'proven' : 'likely-not-split', ...(proof.met ? {} : { missing: proof.missing }), because };
+      }
+      // After a surge or a fall a second fault may be hidden until power returns: as that too it has to be unlikely.
+      const involved = hidden ? Math.max(odds, two?.involved.get(id) ?? 0) : odds;
+      const verdict: Verdict = ruledOut(id, involved, thresholds.cleared, moved, interpretation, belief) ? 'cleared' : 'suspect';
+      return { id, odds, verdict, because };
+    })
+    .map((one): AssemblyView => {
+      const { layoutId } = interpretation;
+      return counts && layoutId !== undefined ? { ...one, n: countedFor(counts, compiled, layoutId, one.id) } : one;
+    })
+    .sort((a, b) => rounded(b.odds) - rounded(a.odds) || (a.id < b.id ? -1 : 1));
+
+  const faultOdds = new Map<string, number>();
+  const seats = new Map<string, string>();
+  interpretation.hypotheses.forEach(({ fault, layoutId: hypothesisLayout }, index) => {
+    const id = fault?.id ?? notInBook;
+    if (fault && (hypothesisLayout === interpretation.layoutId || !seats.has(id))) seats.set(id, fault.assembly);
+    faultOdds.set(id, (faultOdds.get(id) ?? 0) + (belief.odds[index] ?? 0));
+  });
+  const faults = [...faultOdds]
+    .map(([id, odds]): FaultView => {
+      const assembly = seats.get(id);
+      return { id, odds, ...(assembly === undefined ? {} : { assembly }) };
+    })
+    .sort((a, b) => rounded(b.odds) - rounded(a.odds) || (a.id < b.id ? -1 : 1));
+
+  const unknown = belief.assemblies.get(notInBook) ?? 0;
+  const doubts: Doubt[] = [...interpretation.doubts];
+  if (unknown > badFit) doubts.push({ code: 'fits-nothing-well', value: unknown });
+  if (two && two.odds > likelierThanOne) doubts.push({ code: 'may-be-two', value: two.odds });
+  const { next, leftOut } = recommend(belief, compiled, input.settings, policy, depth);
+  return {
+    engine,
+    pack: compiled.hash,
+    ...(counts ? { snapshot: counts.snapshot } : {}),
+    assemblies,
+    faults,
+    set: {
+      ...interpretation.state,
+      layout: interpretation.layoutId,
+      ...(interpretation.family ? { family: interpretation.family.id } : {}),
+      stageId: compiled.stageIds[interpretation.state.stage] ?? '',
+    },
+    spent: spentSoFar(input, compiled, interpretation.layoutId),
+    doubts,
+    next,
+    leftOut,
+    unused: interpretation.unused,
+    cautionsRead: [...interpretation.cautionsRead].sort(),
+    symptoms: [...interpretation.symptoms],
+    closed: interpretation.closed,
+  };
+}

@@ -1,0 +1,50 @@
+/** Hands-on time a job has taken so far, waits apart. */
+import type { CompiledPack } from '../../knowledge/index.ts';
+import { liveEntries, setOnArrival, stateAfter, type BodyOf, type CaseInput, type SetState } from '../../ledger/index.ts';
+import { effortToReach, minutesToStage, powerChangeMinutes, priceOf, stageOf, type NextStep } from '../advice/steps.ts';
+
+export interface Spent {
+  readonly minutes: number;
+  /** Minutes nobody typed: taken from the book, the way to each step included. */
+  readonly byTheBook: number;
+  readonly cost: NextStep['cost'];
+}
+
+/** What a recorded change took by the book: opening further, and the plug. What is pulled is in the minutes of the step it is pulled for. */
+function minutesOfChange({ stage, plugged }: BodyOf<'set.changed'>, state: SetState, compiled: CompiledPack): number {
+  const opened = stage === undefined ? 0 : minutesToStage(compiled.stageIds.indexOf(stage), state, compiled);
+  return opened + (plugged !== undefined && plugged !== state.plugged ? powerChangeMinutes : 0);
+}
+
+/** Entries that were taken back don't count. `layoutId` is the likeliest layout. Minutes typed with an answer hold the way to it. */
+export function spentSoFar(input: CaseInput, compiled: CompiledPack, layoutId: string | undefined): Spent {
+  let typed = 0;
+  let byTheBook = 0;
+  /** By the book, since the last answer. */
+  let underway = 0;
+  let state = setOnArrival;
+  for (const entry of liveEntries(input.entries)) {
+    const { body } = entry;
+    if (body.kind === 'set.changed') underway += minutesOfChange(body, state, compiled);
+    if (body.kind === 'test.answered' || body.kind === 'repair.done') {
+      if (body.minutes === undefined) byTheBook += underway;
+      underway = 0;
+      if (body.minutes !== undefined) typed += body.minutes;
+      else if (body.kind === 'repair.done') {
+        const repair = compiled.repairsOf.get(layoutId ?? '')?.find((one) => one.id === compiled.currentId(body.repair));
+        const stage = repair && layoutId !== undefined ? stageOf(repair.assembly, layoutId, compiled) : 0;
+        if (repair && body.result !== 'not-tried') {
+          byTheBook += repair.minutes + minutesToStage(stage, state, compiled);
+        }
+      } else if (body.outcome !== 'not-possible' && layoutId !== undefined) {
+        const test = compiled.tests.get(compiled.currentId(body.test));
+        if (test && compiled.fits(test, layoutId)) {
+          byTheBook += test.minutes + effortToReach(compiled.procedure(test, layoutId, body.of), state, compiled).handsOn;
+        }
+      }
+    }
+    state = stateAfter(state, entry, compiled, layoutId);
+  }
+  byTheBook += underway;
+  return { minutes: typed + byTheBook, byTheBook, cost: priceOf({ handsOn: typed + byTheBook, wait: 0 }, input.settings) };
+}
