@@ -11,6 +11,7 @@ export {
   canonicalJson,
   hashPack,
   idSchema,
+  inputStandsVolts,
   inScope,
   knownAs,
   layoutOddsByLooks,

@@ -132,6 +132,12 @@ export function checkPack(pack: Pack): Problem[] {
       refer('test', test, `${where}.first`);
       if (unless) refer('test', unless.test, `${where}.first.unless`);
     }
+    for (const { test, outcomes } of repair.mainsAfter ?? []) {
+      refer('test', test, `${where}.mainsAfter`);
+      const known = pack.tests.find(({ id }) => id === test)?.observe.outcomes.map(({ id }) => id) ?? outcomes;
+      for (const outcome of outcomes)
+        if (!known.includes(outcome)) problems.push({ code: 'unknown-id', where: `${where}.mainsAfter`, value: outcome, expected: 'outcome' });
+    }
     for (const tool of repair.tools ?? []) refer('tool', tool, `${where}.tools`);
     for (const layout of repair.layouts ?? []) refer('layout', layout, `${where}.layouts`);
     for (const caution of repair.cautions) refer('caution', caution, `${where}.cautions`);

@@ -13,20 +13,38 @@ export function activeLevel(line: string, family: Family | undefined): ActiveLev
 /** Where a line is pulled to: the standby rail, or the chassis for one that is active low. */
 const standbyRail = 'standby';
 export const chassis = 'chassis';
+/** A source of 3.3 V of the bench's own, its other pole on the chassis. */
+const benchSource = 'source-3v3';
+const benchSourceVolts = 3.3;
+
+/**
+ * A logic input of the 5 V class stands this, volts (value of ours: 5 V and a tenth). What a line's input stands above it isn't known unless
+ * the family says that it takes the standby rail (`<line>.takes-standby`).
+ */
+export const inputStandsVolts = 5.5;
 
 export interface Forcing {
   readonly line: string;
-  /** `standby`, or `chassis` for a line that is active low; while that isn't known, what holds for most sets. */
+  /**
+   * `standby`, or `chassis` for a line that is active low, or a 3.3 V source where the standby rail is more than the input is known to stand;
+   * while polarity or rail aren't known, what holds for most sets.
+   */
   readonly from: string;
   readonly ohms: number;
   readonly level: ActiveLevel;
+  /** Present where the standby rail is not the family's: what to do instead where it reads above `inputStandsVolts`. */
+  readonly above?: { readonly from: string; readonly ohms: number };
 }
 
-/** The supply's volts are the family's, else what is usual in the layout; the resistor holds the line's input to about 3 mA. */
+/** The rail's volts are the family's, else what is usual in the layout; the resistor holds the line's input to about 3 mA. */
 export function forcingOf(line: string, layout: Layout, family: Family | undefined): Forcing {
   const level = activeLevel(line, family);
-  const volts = family?.rails.find(({ point }) => point === standbyRail)?.nominalVolts ?? layout.points[standbyRail]?.volts ?? usualStandbyVolts;
-  return { line, from: level === 'low' ? chassis : standbyRail, ohms: forcingOhms(volts), level };
+  const known = family?.rails.find(({ point }) => point === standbyRail)?.nominalVolts;
+  const volts = known ?? layout.points[standbyRail]?.volts ?? usualStandbyVolts;
+  if (level === 'low') return { line, from: chassis, ohms: forcingOhms(volts), level };
+  const safe = { from: benchSource, ohms: forcingOhms(benchSourceVolts) };
+  if (volts > inputStandsVolts && family?.traits[`${line}.takes-standby`] !== 'yes') return { line, ...safe, level };
+  return { line, from: standbyRail, ohms: forcingOhms(volts), level, ...(known === undefined ? { above: safe } : {}) };
 }
 
 /** Standby rail of a set that states none, volts (common practice, no source). */

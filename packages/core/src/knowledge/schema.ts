@@ -446,6 +446,8 @@ export const repairSchema = z.strictObject({
     )
     .min(1)
     .optional(),
+  /** Answers after which this was work on the mains side, whatever it is done on: a cord that was found open and was renewed. */
+  mainsAfter: z.array(z.strictObject({ test: idSchema, outcomes: z.array(idSchema).min(1) })).optional(),
   cautions: z.array(idSchema),
   tools: z.array(idSchema).optional(),
   source: sourceSchema,

@@ -28,6 +28,7 @@ describe('checks before a set is used again (after surge or mains-side work, by 
     bodies.map((body, at) => ({ id: `e${at}`, seq: at + 1, at: '2026-03-01T08:00:00Z', by: 'ada', basedOn: at, body: body as Body }));
   const opened = (condition: string[] = []) => ({ kind: 'job.opened', v: 2, set: { layout: 'led-tcon' }, condition });
   const did = (repair: string, result = 'cured') => ({ kind: 'repair.done', v: 2, repair, result });
+  const answered = (test: string, outcome: string) => ({ kind: 'test.answered', v: 2, test, outcome, sure: 'sure' });
   const all = ['ground-screws', 'insulation', 'touch-current'];
   test.each<[string, Entry[], number, string[]]>([
     ['never opened', live(opened()), 0, []],
@@ -35,6 +36,14 @@ describe('checks before a set is used again (after surge or mains-side work, by 
     ['a surge, never opened', live(opened(['storm'])), 0, ['insulation', 'touch-current']],
     ['a power board replaced', live(opened(), did('replace.power', 'unchanged')), 1, all],
     ['its capacitors', live(opened(), did('recap.power')), 1, all],
+    [
+      'a cord found open and renewed',
+      live(opened(), answered('cord.ohms', 'open'), did('set-right.outside')),
+      0,
+      ['insulation', 'touch-current'],
+    ],
+    ['a loose cord', live(opened(), answered('cord.wiggle', 'flickers'), did('set-right.outside')), 0, ['insulation', 'touch-current']],
+    ['another outlet, the cord good', live(opened(), answered('cord.ohms', 'through'), did('set-right.outside')), 0, []],
     ['one thought of, not tried', live(opened(), did('replace.power', 'not-tried')), 1, ['ground-screws']],
     [
       'a power board fitted',

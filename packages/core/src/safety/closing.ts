@@ -34,7 +34,10 @@ export function checksBeforeClosing(
   const mains = new Set(compiled.pack.assemblies.filter((one) => one.mains).map(({ id }) => id));
   const repaired = (id: string): boolean => {
     const repair = compiled.pack.repairs.find((one) => one.id === compiled.currentId(id));
-    return repair !== undefined && mains.has(repair.assembly);
+    const found = repair?.mainsAfter?.some(({ test, outcomes }) =>
+      live.some(({ body: one }) => one.kind === 'test.answered' && compiled.currentId(one.test) === test && outcomes.includes(one.outcome)),
+    );
+    return repair !== undefined && (mains.has(repair.assembly) || found === true);
   };
   const onMains = live.some(
     ({ body: one }) =>

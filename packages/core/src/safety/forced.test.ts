@@ -1,7 +1,7 @@
 /** Driving a control line from outside. Rules: common practice, no source; resistor by Ohm's law. */
 import { describe, expect, test } from '@jest/globals';
 import { foldCase } from '../diagnosis/index.ts';
-import { compilePack, type CompiledPack } from '../knowledge/index.ts';
+import { compilePack, forcingOf, type CompiledPack } from '../knowledge/index.ts';
 import { setOnArrival, stateAfter, type Entry, type SetState } from '../ledger/index.ts';
 import { caseOf, shipped } from '../testing/shipped.ts';
 import { leftBeforeClosing, stillOut, walkTo } from './index.ts';
@@ -54,8 +54,9 @@ describe('a forced line', () => {
   // 3 mA: 5.2 V over 1.8 kilohm is 2.9 mA; 12.1 V over 3.9 kilohm is 3.1 mA, where 1 kilohm would be 12 mA.
   test.each([
     ['led-tcon', 'quorvane.qk3', 'standby', 1800],
-    ['led-tcon-on-main', 'drevaxa.nx', 'standby', 3900],
-    ['separate-driver', 'vellimar.k1', 'standby', 2700],
+    // 12 V on an input of which nothing is known: from 3.3 V instead, 1.2 kilohm is 2.8 mA.
+    ['led-tcon-on-main', 'drevaxa.nx', 'source-3v3', 1200],
+    ['separate-driver', 'vellimar.k1', 'source-3v3', 1200],
     ['separate-driver', 'norrask.d20', 'chassis', 1800],
     ['led-tcon-on-panel', 'imbrelle.s4', 'chassis', 1200],
   ])('%s, %s: from the %s through %d ohms, by its polarity and its own standby rail', (layout, family, from, ohms) => {
@@ -63,6 +64,21 @@ describe('a forced line', () => {
   });
   test('polarity not known: both ways are shown, and the line was read first', () => {
     expect(bridgesTo('forced-start', 'led-tcon')).toMatchObject([{ from: 'standby', level: 'unknown', ohms: 1800 }]);
+  });
+  test('standby rail not known: a 3.3 V source for one that reads above what an input stands', () => {
+    expect(bridgesTo('forced-start', 'led-tcon')).toMatchObject([{ above: { from: 'source-3v3', ohms: 1200 } }]);
+    expect(bridgesTo('forced-start', 'led-tcon', 'quorvane.qk3')[0]).not.toHaveProperty('above');
+  });
+  test.each([
+    [5.5, {}, 'standby', 1800],
+    [5.6, {}, 'source-3v3', 1200],
+    [12.1, { 'ps-on.takes-standby': 'yes' }, 'standby', 3900],
+  ])('a standby rail of %d V, %p: from %s', (volts, traits, from, ohms) => {
+    const layout = compiled.layouts.get('led-tcon')!;
+    const family = structuredClone(compiled.families.get('quorvane.qk3')!);
+    family.rails.find(({ point }) => point === 'standby')!.nominalVolts = volts;
+    Object.assign(family.traits, traits);
+    expect(forcingOf('ps-on', layout, family)).toMatchObject({ from, ohms });
   });
 
   test('forcing charges the main capacitor again: what was measured before holds no more', () => {

@@ -23,6 +23,7 @@ export type Act =
       readonly ohms: number;
       readonly seconds: number;
       readonly level?: ActiveLevel;
+      readonly above?: Forcing['above'];
     }
   | { readonly kind: 'unbridge'; readonly from: string; readonly to: string }
   | { readonly kind: 'plug-in'; readonly stillOut: readonly string[] };
@@ -102,12 +103,15 @@ export function walkTo(target: Toward, state: SetState, compiled: CompiledPack, 
     pace.move({ kind: 'unbridge', from, to }, true, [from, to]);
   for (const id of state.taped.filter((one) => !plan.taped.includes(one))) pace.move({ kind: 'untape', id }, true, [id]);
   if (plan.hot) pace.verified();
+  // Where hot and cold share a board there is no cold side to put a hand to: rails down isn't enough.
+  const shared = compiled.layouts.get(layoutId)?.hotInside === true && plan.stage > 0;
+  const safeForHands = (): void => (shared ? pace.verified() : pace.down());
 
   for (const step of plan.steps) {
     if ('unplug' in step) pace.unplugged();
     else if ('drain' in step) {
       if (step.drain === 'verified') pace.verified();
-      else pace.down();
+      else safeForHands();
     } else if ('pull' in step) {
       for (const id of step.pull) if (!pace.state.out.includes(id)) pace.move({ kind: 'pull', id }, inside(id), [id]);
     } else if ('restore' in step) {
@@ -122,21 +126,22 @@ export function walkTo(target: Toward, state: SetState, compiled: CompiledPack, 
     } else if ('force' in step) {
       const forcing = plan.forced.find(({ line }) => line === step.force);
       if (forcing && !pace.state.bridged.some((pair) => key(pair) === key([forcing.from, forcing.line]))) {
-        const { from, line: to, ohms, level } = forcing;
-        pace.move({ kind: 'bridge', from, to, ohms, seconds: step.seconds, level }, true, [from, to]);
+        const { from, line: to, ohms, level, above } = forcing;
+        const bridge = { kind: 'bridge', from, to, ohms, seconds: step.seconds, level } as const;
+        pace.move(above ? { ...bridge, above } : bridge, true, [from, to]);
       }
     } else if ('tape' in step) {
       if (!pace.state.taped.includes(step.tape)) pace.move({ kind: 'tape', id: step.tape }, true, [step.tape]);
     } else if ('power' in step) pace.plugIn();
     else if ('measure' in step) {
       if (step.in === 'verified') pace.verified();
-      else if (step.in === 'unplugged' && inside(step.at)) pace.down();
+      else if (step.in === 'unplugged' && inside(step.at)) safeForHands();
     } else if ('clean' in step || 'fit' in step || 'lift' in step || 'load' in step || 'warm' in step || 'chill' in step) {
       const place = 'clean' in step ? step.clean : 'fit' in step ? step.at : 'lift' in step ? step.lift : undefined;
       if (pace.state.plugged && ('warm' in step || 'chill' in step)) continue;
       if (place !== undefined && isHot(place, layoutId, compiled)) pace.verified();
-      else if (plan.stage > 0) pace.down();
-    } else if (('read' in step || 'write' in step) && !pace.state.plugged) pace.down();
+      else if (plan.stage > 0) safeForHands();
+    } else if (('read' in step || 'write' in step) && !pace.state.plugged) safeForHands();
   }
   return { moves: pace.moves(), harmless, endsIn: pace.endsIn() };
 }

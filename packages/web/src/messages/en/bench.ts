@@ -200,6 +200,7 @@ export const benchWords = {
       bridge: 'Bridge {from} to {to} through {ohms} Ω, for {seconds} s at most.',
       'bridge-either':
         'Idle near 0 V: bridge {from} to {to}. Idle near 3 V: bridge the chassis to {to} instead. Through {ohms} Ω, for {seconds} s at most.',
+      'bridge-above': 'Standby reads above {volts} V: from {from} instead, through {ohms} Ω.',
       unbridge: 'Bridge off: {from} to {to}.',
       'plug-in': 'Plug in. Nothing is out.',
       'plug-in-with': 'Plug in. Out on purpose: {left}.',

@@ -57,5 +57,6 @@ export const frameWords = {
     'hand-back': 'Hand back as it is',
     donor: 'Leave it for parts',
   },
+  place: { chassis: 'the chassis', 'source-3v3': 'a 3.3 V source' },
   ring: { title: '({n}) {name} is over', over: 'Job {n}, {title}: {name} is over' },
 } as const;

@@ -1,5 +1,5 @@
 /** What a walk asks for, in words: one line an act. */
-import type { Act } from '@veglia/core';
+import { inputStandsVolts, type Act } from '@veglia/core';
 import { useI18n } from 'vue-i18n';
 import type { Names } from '../../names.ts';
 
@@ -21,13 +21,16 @@ export function useActWords(names: Names): { act: (act: Act) => string; left: (i
       case 'tape':
       case 'untape':
         return t(`bench.act.${one.kind}`, { what: names.place(one.id) });
-      case 'bridge':
-        return t(one.level === 'unknown' ? 'bench.act.bridge-either' : 'bench.act.bridge', {
+      case 'bridge': {
+        const said = t(one.level === 'unknown' ? 'bench.act.bridge-either' : 'bench.act.bridge', {
           from: names.place(one.from),
           to: names.place(one.to),
           ohms: one.ohms,
           seconds: one.seconds,
         });
+        const above = { volts: inputStandsVolts, from: names.place(one.above?.from ?? ''), ohms: one.above?.ohms ?? 0 };
+        return one.above ? `${said} ${t('bench.act.bridge-above', above)}` : said;
+      }
       case 'unbridge':
         return t('bench.act.unbridge', { from: names.place(one.from), to: names.place(one.to) });
       case 'verify':
