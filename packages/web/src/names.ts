@@ -19,7 +19,8 @@ export interface Names {
 
 /** `layout` is whose points are named; left out: the first layout that has one of that id. */
 export function useNames(compiled: () => CompiledPack | undefined, layout?: () => string | undefined): Names {
-  const { t, te } = useI18n();
+  const i18n = useI18n();
+  const { t } = i18n;
   const find = <T extends { id: string }>(items: readonly T[] | undefined, id: string): T | undefined =>
     items?.find((item) => item.id === id);
   const names: Names = {
@@ -43,7 +44,7 @@ export function useNames(compiled: () => CompiledPack | undefined, layout?: () =
       if (assembly) return textOf(assembly.name);
       const layouts = compiled()?.pack.layouts ?? [];
       const own = layouts.find((one) => one.id === layout?.() && one.points[id]) ?? layouts.find((one) => one.points[id]);
-      return textOf(own?.points[id]?.name) || (te(`place.${id}`) ? t(`place.${id}`) : id.replaceAll(/[.-]/g, ' '));
+      return textOf(own?.points[id]?.name) || (i18n.te(`place.${id}`) ? t(`place.${id}`) : id.replaceAll(/[.-]/g, ' '));
     },
     step(kind, id, of) {
       if (kind === 'test') return names.test(id, of);

@@ -33,8 +33,8 @@ const entryReference = z.union([z.string().min(1), z.number().int().min(1)]);
 
 export const conditions = ['crack', 'liquid', 'storm', 'dropped', 'smell', 'opened-before', 'screws-missing'] as const;
 export const accessories = ['stand', 'remote', 'cord', 'wall-mount', 'card', 'box'] as const;
-/** What the customer has to agree to before a step breaks it. */
-export const consents = ['warranty', 'data'] as const;
+/** What has to be agreed to before a step breaks it: by the customer, or, for a chip whose content can't be kept, by who takes it on. */
+export const consents = ['warranty', 'data', 'dead-chip'] as const;
 /** Looked at before a set is used again; insulation and touch current by the local rule. */
 export const closingChecks = ['ground-screws', 'insulation', 'touch-current'] as const;
 export const checkResults = ['passed', 'not-required'] as const;

@@ -13,6 +13,34 @@ const keep = { warranty: 'over', mayLoseData: false };
 const step = (id: string, of?: string) => ({ kind: 'test' as const, id, ...(of === undefined ? {} : { of }) });
 const repair = (id: string) => ({ kind: 'repair' as const, id });
 
+describe('a chip whose content can’t be kept', () => {
+  const told = (...answers: [string, string][]): Entry[] => [
+    ...live({ warranty: 'over', mayLoseData: true }),
+    ...answers.map(([test, outcome], at) => ({
+      id: `a${at}`,
+      seq: at + 10,
+      at: '2026-03-01T08:00:00Z',
+      by: 'ada',
+      basedOn: at,
+      body: { kind: 'test.answered', v: 2, test, outcome, sure: 'sure' },
+    })),
+  ];
+  const asked = (entries: Entry[]) => consentsFor(repair('rewrite.startup'), entries, { stage: 1 }, shipped(), 'led-tcon');
+  test('doesn’t answer: an exception on record, once', () => {
+    const dead = told(['memory.identify', 'missing']);
+    expect(asked(dead)).toEqual(['dead-chip']);
+    expect(asked([...dead, ...live({}, 'dead-chip').slice(1)])).toEqual([]);
+  });
+  test.each<[string, Entry[]]>([
+    ['answers and was read twice', told(['memory.identify', 'equal'], ['memory.read-twice', 'equal'])],
+    ['read before it died', told(['memory.read-twice', 'differ'], ['memory.identify', 'missing'])],
+    ['not looked at yet: the reading is asked for, no exception', told()],
+  ])('%s', (_, entries) => expect(asked(entries)).toEqual([]));
+  test('couldn’t be read: no reading', () => {
+    expect(asked(told(['memory.identify', 'missing'], ['memory.read-twice', 'cant-tell']))).toEqual(['dead-chip']);
+  });
+});
+
 describe('consent at the step', () => {
   test.each<[string, ReturnType<typeof step> | ReturnType<typeof repair>, Entry[], number, string[]]>([
     ['first step inside, warranty running', step('look.inside'), live(running), 0, ['warranty']],

@@ -1,5 +1,5 @@
 /** What a step breaks that is the customer's to decide: it is asked for at the step, not only at the counter. */
-import type { CompiledPack } from '../knowledge/index.ts';
+import { silentOutcomes, type CompiledPack } from '../knowledge/index.ts';
 import type { consents, Entry, SetState, Toward } from '../ledger/index.ts';
 import { stageOfPlace } from './places.ts';
 
@@ -7,9 +7,12 @@ import { stageOfPlace } from './places.ts';
 export type ConsentTarget = Toward | { readonly kind: 'layout'; readonly id: string; readonly of?: undefined };
 export type Consent = (typeof consents)[number];
 
+const silent: readonly string[] = silentOutcomes;
+
 /**
  * Consents a step still needs. `live` are the entries that count; `state` the set's. A running warranty ends with the first opening; settings
- * and accounts go with a reset, an update, a foreign image. Unknown counts as not agreed.
+ * and accounts go with a reset, an update, a foreign image. Unknown counts as not agreed. A chip that doesn't answer can't be saved first:
+ * that it is written all the same, onto a new chip, is an exception on record.
  */
 export function consentsFor(
   target: ConsentTarget,
@@ -24,6 +27,7 @@ export function consentsFor(
   const needed: Consent[] = [];
   if (facts?.warranty === 'running' && state.stage === 0 && stageOfTarget(target, compiled, layoutId) > 0) needed.push('warranty');
   if (facts?.mayLoseData !== true && losesData(target, compiled)) needed.push('data');
+  if (skipsReading(target, live, compiled)) needed.push('dead-chip');
   return needed.filter((one) => !given.has(one));
 }
 
@@ -41,4 +45,20 @@ function stageOfTarget(target: ConsentTarget, compiled: CompiledPack, layoutId: 
 function losesData(target: ConsentTarget, compiled: CompiledPack): boolean {
   const own = target.kind === 'test' ? compiled.tests.get(target.id) : compiled.pack.repairs.find(({ id }) => id === target.id);
   return compiled.pack.cautions.some(({ id, covers }) => covers?.includes('data') === true && own?.cautions.includes(id) === true);
+}
+
+/** A repair that asks for a reading first, done without it because an answer says that it can't be had. */
+function skipsReading(target: ConsentTarget, live: readonly Entry[], compiled: CompiledPack): boolean {
+  if (target.kind !== 'repair') return false;
+  const answered = (test: string, outcomes?: readonly string[]): boolean =>
+    live.some(
+      ({ body }) =>
+        body.kind === 'test.answered' &&
+        compiled.currentId(body.test) === test &&
+        (outcomes?.includes(body.outcome) ?? !silent.includes(body.outcome)),
+    );
+  const repair = compiled.pack.repairs.find(({ id }) => id === target.id);
+  return (
+    repair?.first?.some(({ test, unless }) => unless !== undefined && !answered(test) && answered(unless.test, unless.outcomes)) ?? false
+  );
 }

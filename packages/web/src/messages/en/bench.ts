@@ -231,6 +231,10 @@ export const benchWords = {
       data: 'Settings, recordings and accounts go with this step, and the customer hasn’t agreed to that. Ask first.',
       who: 'Agreed by',
       record: 'Record consent',
+      'dead-chip':
+        'The chip does not answer: its own content can’t be kept. Write a new chip, and keep the old one, labelled with the job.',
+      decided: 'Who decides',
+      exception: 'Record exception',
     },
     anyway: {
       title: 'Not in the safe order',

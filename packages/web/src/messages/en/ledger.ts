@@ -45,7 +45,11 @@ export const ledgerWords = {
     quote: { sent: 'Told them: {low} to {high}', answered: 'They answered: {answer}' },
     set: { shelved: 'On shelf {shelf}', changed: 'State of the set changed', anyway: 'Done anyway, not in the safe order' },
     limit: { agreed: 'Agreed: {what}', without: '{amount} without a call', minutes: '{n} min without a call', fee: 'check fee {amount}' },
-    consent: { warranty: 'Customer agreed: the warranty may end', data: 'Customer agreed: settings and accounts may be wiped' },
+    consent: {
+      warranty: 'Customer agreed: the warranty may end',
+      data: 'Customer agreed: settings and accounts may be wiped',
+      'dead-chip': 'Exception: the chip does not answer; a new one is fitted, the old one kept',
+    },
     layout: { found: 'Layout found: {layout}' },
     photo: { added: 'Photo: {of}' },
     reading: { taken: 'Reading at {at}: {value}' },

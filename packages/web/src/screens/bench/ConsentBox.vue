@@ -19,10 +19,12 @@ function agreed(): void {
   <form class="alarm consent" role="group" :aria-label="t('bench.consent.title')" data-test="consent" @submit.prevent="agreed">
     <p>{{ t(`bench.consent.${consent}`) }}</p>
     <label>
-      {{ t('bench.consent.who') }}
+      {{ t(consent === 'dead-chip' ? 'bench.consent.decided' : 'bench.consent.who') }}
       <input v-model="who" type="text" maxlength="200" autocomplete="off" />
     </label>
-    <button type="submit" class="push full" data-test="consent-given">{{ t('bench.consent.record') }}</button>
+    <button type="submit" class="push full" data-test="consent-given">
+      {{ t(consent === 'dead-chip' ? 'bench.consent.exception' : 'bench.consent.record') }}
+    </button>
   </form>
 </template>
 
