@@ -1,6 +1,6 @@
 /** The bench by keys alone, on simulated sets: every layout to a proven assembly; the safety walk; timers; two people; looking back. */
 import { expect, test } from './support/app.ts';
-import { answer, takeIn, walk } from './support/steps.ts';
+import { answer, choose, takeIn, walk } from './support/steps.ts';
 import { layouts, workToProof } from './support/simulated.ts';
 
 // Two of them with the page loaded anew before every answer: the ledger knows all there is to know.
@@ -210,6 +210,16 @@ test('heat rounds answer their test, stimuli are kept, and what came off has to 
   await page.locator('[data-result="stays"]').click();
   await expect(page.locator('[data-kind="heat.round"]')).toContainText('41 °C');
   await expect(page.locator('[data-kind="test.answered"]')).toHaveCount(1);
+  await choose(page, 'Treated how', 'Chilled');
+  await expect(page.getByLabel('Treated to, °C')).toHaveValue('4');
+  await page.getByLabel('Treated to, °C').fill('40');
+  await page.locator('[data-result="heals"]').click();
+  await expect(page.getByTestId('heat')).toContainText('below room temperature');
+  await page.getByLabel('Treated to, °C').fill('3');
+  await page.locator('[data-result="heals"]').click();
+  await expect(page.locator('[data-kind="test.answered"]').first()).toContainText('Chill all but one');
+  await page.keyboard.press('Escape');
+  await page.getByTestId('job-number').click();
   await page.keyboard.press('j');
   await page.locator('[data-way="flex"]').click();
   await page.locator('[data-effect="went"]').click();

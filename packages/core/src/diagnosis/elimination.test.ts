@@ -318,3 +318,30 @@ test('ten thousand random ledgers never reach "proven" without the proof the lay
   expect(proven).toBeGreaterThan(100);
   expect(overThreshold).toBeGreaterThan(proven + 80);
 }, 120_000);
+
+describe('heat and cold as a lever: all treated but one, cables count', () => {
+  const slow: [string[], Record<string, unknown>] = [['slow-start'], {}];
+  test.each([
+    ['clears with main left cold: not main', 'heat.all-but', 'main', 'heals', -1],
+    ['stays with main left cold, having cleared with all others', 'heat.all-but', 'main', 'stays', 1],
+    ['clears in the cold with main left warm: not main', 'chill.all-but', 'main', 'heals', -1],
+  ])('%s', (_, id, of, outcome, way) => {
+    const [symptoms, set] = slow;
+    const before = fold(symptoms, [], set);
+    const after = fold(symptoms, [`${id}:${of}=${outcome}`], set);
+    expect(Math.sign(odds(after, of) - odds(before, of))).toBe(way);
+  });
+  test('main left warm twice with the trouble still there, and it clears once main is cold too: its memory before its joints', () => {
+    const [symptoms, set] = slow;
+    const told = ['chill.all-but:power=heals', 'chill.all-but:main=stays'];
+    const of = (one: CaseFold, id: string): number => one.faults.find((fault) => fault.id === id)?.odds ?? 0;
+    const after = fold(symptoms, told, set);
+    expect(of(after, 'main.startup-memory')).toBeGreaterThan(of(after, 'main.bond-warm'));
+    expect(odds(after, 'main')).toBeGreaterThan(0.6);
+  });
+  test('a ribbon can be what is left cold', () => {
+    const before = fold(['half-picture']);
+    const after = fold(['half-picture'], ['heat.all-but:harness.panel-left=heals']);
+    expect(odds(after, 'harness.panel-left')).toBeLessThan(odds(before, 'harness.panel-left'));
+  });
+});

@@ -44,7 +44,7 @@ export interface CompiledPack {
 }
 
 /** Row that speaks for a fault, most specific first: fault where it is or is cut off
- * (`fault@of`, `fault@beyond`), fault, what it does (`does:class@of`, `does:class`), what it belongs to, where it sits, the test's object, cut class, everything. */
+ * (`fault@of`, `fault@beyond`), fault, what it does (`does:class@of`, `does:class`), what it belongs to and where it sits (likewise), the test's object, cut class, everything. */
 export function selectRow(
   block: LikelihoodBlock,
   fault: Pick<PlacedFault, 'id' | 'assembly' | 'home' | 'does'>,
@@ -56,7 +56,7 @@ export function selectRow(
   const does = kinds.length === 1 ? kinds.map((id) => `does:${id}`) : [];
   const here = [...(of === fault.assembly ? ['@of'] : []), ...(cut ? [`@${cut}`] : [])];
   const at = (id: string): string[] => [...here.map((one) => `${id}${one}`), id];
-  const keys = [...at(fault.id), ...does.flatMap(at), fault.home, fault.assembly, ...here, '*'];
+  const keys = [...at(fault.id), ...does.flatMap(at), ...at(fault.home), ...at(fault.assembly), ...here, '*'];
   for (const key of keys) {
     const row = block.rows.find((candidate) => candidate.for.includes(key));
     if (row) return row;

@@ -16,13 +16,13 @@ const repair = (id: string) => ({ kind: 'repair' as const, id });
 describe('a chip whose content can’t be kept', () => {
   const told = (...answers: [string, string][]): Entry[] => [
     ...live({ warranty: 'over', mayLoseData: true }),
-    ...answers.map(([test, outcome], at) => ({
+    ...answers.map(([test, outcome], at): Entry => ({
       id: `a${at}`,
       seq: at + 10,
       at: '2026-03-01T08:00:00Z',
       by: 'ada',
       basedOn: at,
-      body: { kind: 'test.answered', v: 2, test, outcome, sure: 'sure' },
+      body: { kind: 'test.answered', v: 2, test, outcome, sure: 'sure' as const },
     })),
   ];
   const asked = (entries: Entry[]) => consentsFor(repair('rewrite.startup'), entries, { stage: 1 }, shipped(), 'led-tcon');

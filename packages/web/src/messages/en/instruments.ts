@@ -11,6 +11,7 @@ export const instrumentsWords = {
     ways: { warm: 'Warmed', chill: 'Chilled' },
     start: 'Start the round’s two hours',
     ahead: '{n} places left: about {hours} h if each is tried.',
+    wrongWay: { warm: 'Warmed means above room temperature.', chill: 'Chilled means below room temperature.' },
     wrong: '“{value}” is not a temperature: -60 to 120 °C.',
   },
   stimulus: {

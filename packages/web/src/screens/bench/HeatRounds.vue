@@ -2,7 +2,7 @@
 /** Heat as a lever: all treated but one place, round by round. Each round answers the test of that name. */
 import type { Body, CaseFold, CompiledPack, Entry } from '@veglia/core';
 import { liveEntries } from '@veglia/core';
-import { computed, reactive, ref } from 'vue';
+import { computed, reactive, ref, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { parseBetween } from '../../numbers.ts';
 import { useNames } from '../../names.ts';
@@ -13,19 +13,20 @@ const props = defineProps<{ fold: CaseFold; compiled: CompiledPack; entries: rea
 const emit = defineEmits<{ write: [bodies: Body[]] }>();
 const { t } = useI18n();
 const names = useNames(() => props.compiled);
-/** The test whose `do` treats the whole set and leaves its object at room temperature. */
+const form = reactive<{ left: string; way: 'warm' | 'chill'; to: string; room: string }>({ left: '', way: 'warm', to: '40', room: '22' });
+/** The test whose `do` treats the whole set so and leaves its object at room temperature. */
 const test = computed(() =>
   (props.compiled.testsOf.get(props.fold.set.layout ?? '') ?? []).find(
     (one) =>
       one.of &&
-      one.do.some((step) => 'warm' in step && step.warm === 'set') &&
+      one.do.some((step) => (form.way === 'warm' ? 'warm' in step && step.warm === 'set' : 'chill' in step && step.chill === 'set')) &&
       one.do.some((step) => 'warm' in step && step.warm === '$of'),
   ),
 );
 const rounds = computed(() => liveEntries(props.entries).flatMap(({ body }) => (body.kind === 'heat.round' ? [body] : [])));
 /** Likeliest first: leaving a likely place alone tells most. Cables count as places. */
 const places = computed(() => {
-  const done = new Set(rounds.value.filter(({ result }) => result !== 'cant-tell').map(({ left }) => left));
+  const done = new Set(rounds.value.filter(({ result, way }) => result !== 'cant-tell' && way === form.way).map(({ left }) => left));
   const odds = new Map(props.fold.assemblies.map((one) => [one.id, one.odds]));
   return (test.value ? props.compiled.objectsOf(test.value, props.fold.set.layout ?? '') : [])
     .filter((id) => !done.has(id) && (odds.get(id) ?? 0) > 0)
@@ -33,7 +34,15 @@ const places = computed(() => {
 });
 /** Cool, warm, refit: common practice, no source. */
 const roundMinutes = 120;
-const form = reactive<{ left: string; way: 'warm' | 'chill'; to: string; room: string }>({ left: '', way: 'warm', to: '40', room: '22' });
+/** Where each way goes to; common practice, no source. */
+const usual = { warm: '40', chill: '4' };
+watch(
+  () => form.way,
+  (way) => {
+    form.to = usual[way];
+    form.left = '';
+  },
+);
 const wrong = ref('');
 const left = computed(() => form.left || places.value[0] || '');
 
@@ -44,19 +53,19 @@ function record(result: 'heals' | 'stays' | 'cant-tell'): void {
   wrong.value = '';
   if (toCelsius === undefined || toCelsius < -60) wrong.value = t('heat.wrong', { value: form.to });
   else if (roomCelsius === undefined) wrong.value = t('heat.wrong', { value: form.room });
+  else if (form.way === 'warm' ? toCelsius <= roomCelsius : toCelsius >= roomCelsius) wrong.value = t(`heat.wrongWay.${form.way}`);
   else if (left.value !== '' && test.value) {
     const bodies: Body[] = [{ kind: 'heat.round', v: 1, left: left.value, way: form.way, toCelsius, roomCelsius, result }];
-    if (form.way === 'warm')
-      bodies.push({
-        kind: 'test.answered',
-        v: 2,
-        test: test.value.id,
-        of: left.value,
-        outcome: result,
-        sure: 'sure',
-        raw: `${toCelsius} °C, room ${roomCelsius} °C`,
-        words: { test: names.test(test.value.id, left.value), outcome: names.outcome(test.value.id, result) },
-      });
+    bodies.push({
+      kind: 'test.answered',
+      v: 2,
+      test: test.value.id,
+      of: left.value,
+      outcome: result,
+      sure: 'sure',
+      raw: `${toCelsius} °C, room ${roomCelsius} °C`,
+      words: { test: names.test(test.value.id, left.value), outcome: names.outcome(test.value.id, result) },
+    });
     emit('write', bodies);
     form.left = '';
   }
