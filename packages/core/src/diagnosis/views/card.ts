@@ -2,7 +2,7 @@
 import type { CompiledPack } from '../../knowledge/index.ts';
 import { liveEntries, openWaits, type CaseInput, type Wait } from '../../ledger/index.ts';
 import { stillOut } from '../../safety/index.ts';
-import { foldCase } from './fold.ts';
+import { briefOf } from './brief.ts';
 
 export const jobStates = ['taken-in', 'on-the-bench', 'closed'] as const;
 export type JobState = (typeof jobStates)[number];
@@ -48,10 +48,11 @@ const benchKinds = new Set(['test.answered', 'reading.taken', 'repair.done', 'pa
 
 export function cardOf(input: CaseInput, compiled: CompiledPack): JobCardFacts {
   const live = liveEntries(input.entries);
-  const fold = foldCase(input, compiled);
+  const brief = briefOf(input, compiled);
+  const { closed } = brief.belief.interpretation;
   const lastClose = live.filter((entry) => entry.body.kind === 'job.closed').at(-1);
-  const top = fold.assemblies[0];
-  const next = fold.next[0];
+  const { top } = brief;
+  const next = brief.next[0];
   const found = live.findLast(({ body }) => body.kind === 'fault.confirmed')?.body;
   const read = live.findLast(({ body }) => body.kind === 'blink.read')?.body;
   const opened = live.find(({ body }) => body.kind === 'job.opened')?.body;
@@ -62,26 +63,26 @@ export function cardOf(input: CaseInput, compiled: CompiledPack): JobCardFacts {
   const promised = live.findLast(({ body }) => body.kind === 'date.promised')?.body;
   const shelved = live.findLast(({ body }) => body.kind === 'set.shelved')?.body;
   // Where the next step is a question or a proof, nobody plans a part behind it.
-  const repair = next?.kind === 'stop' ? undefined : fold.next.find((step) => step.kind === 'repair');
+  const repair = next?.kind === 'stop' ? undefined : brief.next.find((step) => step.kind === 'repair');
   const ahead = [...new Set([next, repair])].flatMap((step) =>
     step && step.kind !== 'stop' ? [{ id: step.id, hands: step.minutes, wait: step.waitMinutes }] : [],
   );
-  const waitsFor: WaitsFor = fold.closed ? 'nothing' : asked?.kind === 'quote.sent' ? 'customer' : waits.length > 0 ? 'timer' : 'hands';
+  const waitsFor: WaitsFor = closed ? 'nothing' : asked?.kind === 'quote.sent' ? 'customer' : waits.length > 0 ? 'timer' : 'hands';
   const symptoms = live.flatMap((entry) => (entry.body.kind === 'symptom.reported' ? entry.body.symptoms : []));
   return {
-    state: fold.closed ? 'closed' : live.some((entry) => benchKinds.has(entry.body.kind)) ? 'on-the-bench' : 'taken-in',
+    state: closed ? 'closed' : live.some((entry) => benchKinds.has(entry.body.kind)) ? 'on-the-bench' : 'taken-in',
     symptoms: [...new Set(symptoms)],
     ...(top ? { top: { id: top.id, odds: top.odds, verdict: top.verdict } } : {}),
     ...(next ? { next: { kind: next.kind, id: next.id, ...(next.of === undefined ? {} : { of: next.of }) } } : {}),
-    ...(fold.closed && lastClose?.body.kind === 'job.closed' ? { outcome: lastClose.body.outcome } : {}),
+    ...(closed && lastClose?.body.kind === 'job.closed' ? { outcome: lastClose.body.outcome } : {}),
     ...(found?.kind === 'fault.confirmed'
       ? { found: { assembly: found.assembly, ...(found.fault === undefined ? {} : { fault: found.fault }) } }
       : {}),
     ...(input.set.family === undefined ? {} : { family: input.set.family }),
-    ...(fold.set.layout === undefined ? {} : { layout: fold.set.layout }),
+    ...(brief.set.layout === undefined ? {} : { layout: brief.set.layout }),
     ...(read?.kind === 'blink.read' ? { code: read.groups.join('-') } : {}),
     condition: opened?.kind === 'job.opened' ? (opened.condition ?? []) : [],
-    ...(fold.closed && lastClose ? { closedAt: lastClose.at } : {}),
+    ...(closed && lastClose ? { closedAt: lastClose.at } : {}),
     entryCount: input.entries.length,
     lastSeq: input.entries.reduce((most, entry) => Math.max(most, entry.seq), 0),
     waits,
@@ -89,12 +90,12 @@ export function cardOf(input: CaseInput, compiled: CompiledPack): JobCardFacts {
     ...(promised?.kind === 'date.promised' ? { promisedOn: promised.on } : {}),
     ...(shelved?.kind === 'set.shelved' ? { shelf: shelved.shelf } : {}),
     ...(input.set.sizeInch === undefined ? {} : { sizeInch: input.set.sizeInch }),
-    stage: fold.set.stageId,
-    plugged: fold.set.plugged,
-    stillOut: stillOut(fold.set),
+    stage: brief.set.stageId,
+    plugged: brief.set.plugged,
+    stillOut: stillOut(brief.set),
     over: {
-      money: limit?.kind === 'limit.agreed' && limit.limit !== undefined && fold.spent.cost.amountMinor + parts > limit.limit.amountMinor,
-      minutes: limit?.kind === 'limit.agreed' && limit.minutes !== undefined && fold.spent.minutes > limit.minutes,
+      money: limit?.kind === 'limit.agreed' && limit.limit !== undefined && brief.spent.cost.amountMinor + parts > limit.limit.amountMinor,
+      minutes: limit?.kind === 'limit.agreed' && limit.minutes !== undefined && brief.spent.minutes > limit.minutes,
     },
     waitsFor,
   };

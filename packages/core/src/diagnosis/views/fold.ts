@@ -3,18 +3,18 @@
  * nothing else. Same entries + pack + engine = same answer.
  */
 import type { CompiledPack } from '../../knowledge/index.ts';
-import type { CaseInput, SetState } from '../../ledger/index.ts';
-import { bookFor, countedFor } from '../../learning/index.ts';
-import { badFit, believe, influences } from '../belief/belief.ts';
+import type { CaseInput } from '../../ledger/index.ts';
+import { countedFor } from '../../learning/index.ts';
+import { badFit, influences } from '../belief/belief.ts';
 import { notInBook, type Doubt, type Unused } from '../evidence/interpretation.ts';
 import type { Depth } from '../advice/cheapest.ts';
-import { recommend, type LeftOut, type Policy } from '../advice/next.ts';
+import type { LeftOut, Policy } from '../advice/next.ts';
 import { mayHideSecond, twoFaults } from '../belief/pairs.ts';
 import { rounded } from '../belief/posterior.ts';
-import { spentSoFar, type Spent } from './spent.ts';
 import type { NextStep } from '../advice/steps.ts';
 import { proofOf } from '../verdict/proof.ts';
 import { ruledOut, type MissingStep, type Verdict } from '../verdict/verdict.ts';
+import { briefOf, byOdds, type Brief } from './brief.ts';
 
 /** Rises when the same case may fold to other numbers. */
 export const engine = 'veglia-core/9';
@@ -52,9 +52,8 @@ export interface CaseFold {
   readonly snapshot?: number;
   readonly assemblies: readonly AssemblyView[];
   readonly faults: readonly FaultView[];
-  readonly set: SetState & { readonly layout: string | undefined; readonly family?: string; readonly stageId: string };
-  /** Hands-on time so far. */
-  readonly spent: Spent;
+  readonly set: Brief['set'];
+  readonly spent: Brief['spent'];
   readonly doubts: readonly Doubt[];
   readonly next: readonly NextStep[];
   readonly leftOut: readonly LeftOut[];
@@ -73,8 +72,7 @@ const likelierThanOne = 0.5;
 /** `depth` at once: for a screen that shows odds now and lets a worker settle the steps. */
 export function foldCase(input: CaseInput, book: CompiledPack, policy: Policy = 'cost', depth: Depth = 'settled'): CaseFold {
   const { counts } = input;
-  const compiled = bookFor(input, book);
-  const belief = believe(input, compiled);
+  const { compiled, belief, set, spent, next, leftOut } = briefOf(input, book, policy, depth);
   const { interpretation } = belief;
   const { thresholds } = compiled.pack;
   const moved = influences(input, compiled, belief);
@@ -99,7 +97,7 @@ export function foldCase(input: CaseInput, book: CompiledPack, policy: Policy = 
       const { layoutId } = interpretation;
       return counts && layoutId !== undefined ? { ...one, n: countedFor(counts, compiled, layoutId, one.id) } : one;
     })
-    .sort((a, b) => rounded(b.odds) - rounded(a.odds) || (a.id < b.id ? -1 : 1));
+    .sort(byOdds);
 
   const faultOdds = new Map<string, number>();
   const seats = new Map<string, string>();
@@ -113,26 +111,20 @@ export function foldCase(input: CaseInput, book: CompiledPack, policy: Policy = 
       const assembly = seats.get(id);
       return { id, odds, ...(assembly === undefined ? {} : { assembly }) };
     })
-    .sort((a, b) => rounded(b.odds) - rounded(a.odds) || (a.id < b.id ? -1 : 1));
+    .sort(byOdds);
 
   const unknown = belief.assemblies.get(notInBook) ?? 0;
   const doubts: Doubt[] = [...interpretation.doubts];
   if (unknown > badFit) doubts.push({ code: 'fits-nothing-well', value: unknown });
   if (two && two.odds > likelierThanOne) doubts.push({ code: 'may-be-two', value: two.odds });
-  const { next, leftOut } = recommend(belief, compiled, input.settings, policy, depth);
   return {
     engine,
     pack: compiled.hash,
     ...(counts ? { snapshot: counts.snapshot } : {}),
     assemblies,
     faults,
-    set: {
-      ...interpretation.state,
-      layout: interpretation.layoutId,
-      ...(interpretation.family ? { family: interpretation.family.id } : {}),
-      stageId: compiled.stageIds[interpretation.state.stage] ?? '',
-    },
-    spent: spentSoFar(input, compiled, interpretation.layoutId),
+    set,
+    spent,
     doubts,
     next,
     leftOut,
