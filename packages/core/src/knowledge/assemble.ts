@@ -3,7 +3,7 @@
  *
  *   pack.json                      the document's head: title, thresholds, aliases
  *   scale.json                     the words and their numbers
- *   assemblies|symptoms|classes|stages|cautions|places|tools|schools|looks|histories.json   one list each
+ *   assemblies|symptoms|classes|stages|cautions|places|tools|schools|looks|histories|consequences.json   one list each
  *   reference-cases/, reference-shares.json   no part of the pack: passed over
  *   layouts|faults|tests|repairs|families/*.json  one item or a list of items a file; a layout may
  *                                                 be made from another one (specialise.ts)
@@ -22,7 +22,7 @@ export interface PackFile {
 /** Beside the pack and no part of it: cases and shares that it is held against. */
 const besideThePack = ['reference-cases/', 'reference-shares.json'];
 
-const singleLists = ['assemblies', 'symptoms', 'stages', 'cautions', 'places', 'tools', 'schools', 'looks', 'classes', 'histories'] as const;
+const singleLists = ['assemblies', 'symptoms', 'stages', 'cautions', 'places', 'tools', 'schools', 'looks', 'classes', 'histories', 'consequences'] as const;
 const folders = ['layouts', 'faults', 'tests', 'repairs', 'families'] as const;
 
 /** Throws InputRefused with every file that isn't JSON and every schema issue. Item order follows the file names. */

@@ -58,6 +58,7 @@ export function checkPack(pack: Pack): Problem[] {
     ['symptoms', pack.symptoms],
     ['classes', pack.classes],
     ['histories', pack.histories],
+    ['consequences', pack.consequences],
     ['layouts', pack.layouts],
     ['faults', pack.faults],
     ['tests', pack.tests],
@@ -117,6 +118,16 @@ export function checkPack(pack: Pack): Problem[] {
 
   checkClasses(pack, problems);
   checkHistories(pack, problems);
+  const outcomeOf = (test: string, outcome: string, where: string): void => {
+    refer('test', test, where);
+    const found = pack.tests.find(({ id }) => id === test);
+    if (found && !found.observe.outcomes.some(({ id }) => id === outcome))
+      problems.push({ code: 'unknown-id', where, value: outcome, expected: `outcome of ${test}` });
+  };
+  for (const { id, after, then } of pack.consequences) {
+    for (const outcome of after.outcomes) outcomeOf(after.test, outcome, `consequences/${id}.after`);
+    for (const [test, outcome] of Object.entries(then)) outcomeOf(test, outcome, `consequences/${id}.then`);
+  }
   checkCautions(pack, problems);
   checkOpposites(pack, problems);
   for (const test of pack.tests) checkTest(pack, test, known, refer, word, row, problems);

@@ -4,6 +4,7 @@
  */
 import { blinkAfters, lightColours } from '../blink/words.ts';
 import { z } from 'zod';
+import { consequenceSchema } from './consequences.ts';
 import { historySchema } from './historySchema.ts';
 
 export const idSchema = z
@@ -553,6 +554,8 @@ export const packSchema = z.strictObject({
   tools: z.array(z.strictObject({ id: idSchema, name: textSchema })),
   symptoms: z.array(symptomSchema).min(1),
   classes: z.array(classSchema).default([]),
+  /** What follows from a reading, and says nothing more. */
+  consequences: z.array(consequenceSchema).default([]),
   /** What happened to a set before, as evidence. */
   histories: z.array(historySchema).default([]),
   /** How a layout is told from outside; a pack without them guesses by how common each is. */

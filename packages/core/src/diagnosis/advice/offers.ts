@@ -15,6 +15,7 @@ export const leftOutCodes = [
   'other-symptom',
   'other-set',
   'tool-missing',
+  'follows',
   'pointless',
   'code-first',
   'reading-first',
@@ -80,6 +81,7 @@ function whyLeftOut(
   if (!inScope(test.scope, identityOf(seen))) return 'other-set';
   if (test.scope.symptoms && !holds({ symptoms: test.scope.symptoms }, now)) return 'other-symptom';
   if (test.speaksOnlyIf.some(({ needs }) => !holds(needs, now))) return 'could-not-change';
+  if (seen.follow.has(test.id)) return 'follows';
   if (test.tools.some((tool) => settings.tools !== undefined && !settings.tools.includes(tool))) return 'tool-missing';
   if (seen.cracked && compiled.pack.cautions.some(({ id, notCracked }) => notCracked && test.cautions.includes(id))) return 'glass-cracked';
   // An answer that couldn't be told is no reading.

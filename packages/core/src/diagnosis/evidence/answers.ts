@@ -29,6 +29,8 @@ export interface Case {
   readonly blinkReadings: readonly BlinkEntry[];
   readonly comesAndGoes: boolean;
   readonly epoch: number;
+  /** Test -> the outcome that follows from another reading. */
+  readonly follows: ReadonlyMap<string, string>;
   readonly unused: Unused[];
   readonly doubts: Doubt[];
 }
@@ -112,6 +114,7 @@ function readAnswer(
   const forgotten = forgottenBy(compiled.procedure(test, doneIn, body.of, family), state);
   if (forgotten.length > 0) return refuse('plug-left-out', forgotten.join(', '));
   if (test.speaksOnlyIf.some(({ needs }) => !holds(needs, now))) return refuse('could-not-change', test.id);
+  if (facts.follows.get(test.id) === body.outcome) return refuse('follows', test.id);
   return { entry, body, error: errorOf(entry, body, test, now, facts) };
 }
 

@@ -4,6 +4,7 @@ import { historiesTold, type CompiledPack, type Family } from '../../knowledge/i
 import { liveEntries, type CaseInput, type Entry } from '../../ledger/index.ts';
 import { readAnswers } from './answers.ts';
 import type { Told } from './complaint.ts';
+import { whatFollows } from './follows.ts';
 import { gather, seenByTheBench, type Gathered } from './gather.ts';
 import { hypothesesOf, layoutOddsOf } from './hypotheses.ts';
 import type { Doubt, EvidenceUnit, Interpretation, Unused } from './interpretation.ts';
@@ -36,7 +37,8 @@ export function interpret(input: CaseInput, compiled: CompiledPack): Interpretat
   const { symptoms, blinkReadings, cautionsRead, closed } = told;
 
   const facts = { compiled, family, hypotheses, layoutOdds, layoutId, symptoms, epoch, unused, doubts };
-  const answers = readAnswers(live, { ...facts, identity, blinkReadings, comesAndGoes: told.comesAndGoes });
+  const follows = whatFollows(live, epoch, compiled);
+  const answers = readAnswers(live, { ...facts, identity, blinkReadings, comesAndGoes: told.comesAndGoes, follows });
   const { readings } = answers;
   const ofRepairs = repairUnits(told.repairs, { ...facts, readings });
   const histories = historiesTold(compiled.pack, toldOnArrival(live));
@@ -52,6 +54,7 @@ export function interpret(input: CaseInput, compiled: CompiledPack): Interpretat
       ...ofRepairs.units,
     ],
     ...answers,
+    follow: new Set(follows.keys()),
     identity,
     epoch,
     unused,

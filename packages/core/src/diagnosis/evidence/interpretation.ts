@@ -25,6 +25,7 @@ export const unusedCodes = [
   'said-nothing',
   'earlier-fault',
   'seen-otherwise',
+  'follows',
   'could-not-change',
   'symptom-was-absent',
   'plug-left-out',
@@ -106,6 +107,8 @@ export interface Interpretation {
   readonly repaired: ReadonlySet<string>;
   /** Seq of the repair after which another complaint came; 0 while it is still the first. */
   readonly epoch: number;
+  /** Tests whose answer follows from a reading there is. */
+  readonly follow: ReadonlySet<string>;
   /** What happened to it before it came here, by the pack's ids. */
   readonly histories: readonly string[];
   /** The last that was done to it ended the complaint: what is left is to prove it and close. */
