@@ -6,6 +6,7 @@ const changes = (text: string): string[] => mutantsOf('a.ts', text).map(({ was, 
 test('each operator changes what it is for, and only that', () => {
   expect(changes('const a = b < 3 ? 0.25 : 1;')).toEqual(['< -> <=', '3 -> 4.5', '0.25 -> 0.375', '1 -> 2']);
   expect(changes('if (!a && b) c();')).toEqual(['!a -> a', '!a && b -> !(!a && b)', '&& -> ||']);
+  expect(changes('const n = list[i] ?? 0;')).toEqual([]);
   expect(changes('const yes = true;')).toEqual(['true -> false']);
   expect(changes("const text = 'a' + b;")).toEqual([]);
   expect(changes("import a from 'x'; type T = 1 | 2; interface I { readonly n: 3 }")).toEqual([]);

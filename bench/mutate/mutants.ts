@@ -34,6 +34,9 @@ function otherNumber(text: string): string | undefined {
   return String(Number.isInteger(value) && Math.abs(value) <= 2 ? value + 1 : value * 1.5);
 }
 
+const isFallback = (node: ts.NumericLiteral): boolean =>
+  ts.isBinaryExpression(node.parent) && node.parent.operatorToken.kind === ts.SyntaxKind.QuestionQuestionToken;
+
 /** Every mutant of a file, in order of place. Types, imports and texts are left alone. */
 export function mutantsOf(file: string, text: string): Mutant[] {
   const source = ts.createSourceFile(file, text, ts.ScriptTarget.Latest, true);
@@ -50,6 +53,8 @@ export function mutantsOf(file: string, text: string): Mutant[] {
       const swapped = swaps.get(node.operatorToken.kind);
       const ofTexts = [node.left, node.right].some((side) => ts.isStringLiteralLike(side) || ts.isTemplateExpression(side));
       if (swapped !== undefined && !(ofTexts && ['-', '+'].includes(swapped))) add(node.operatorToken, swapped, 'operator');
+    } else if (ts.isNumericLiteral(node) && isFallback(node)) {
+      // Asked for by the type checker where nothing is ever missing.
     } else if (ts.isNumericLiteral(node)) {
       const other = otherNumber(node.text);
       if (other !== undefined) add(node, other, 'number');

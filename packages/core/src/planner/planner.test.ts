@@ -13,6 +13,20 @@ const order = (sets: PlannedSet[], technicians = 1): string =>
     .slots.map(({ step }) => step)
     .join(' ');
 
+describe('two technicians', () => {
+  test('work beside each other: two sets of half an hour are done after half an hour', () => {
+    const { slots } = planDay([set('a', [[30, 0]]), set('b', [[30, 0]])], 2);
+    expect(slots.map(({ start, end }) => [start, end])).toEqual([
+      [0, 30],
+      [0, 30],
+    ]);
+  });
+  test('who is free first takes the next', () => {
+    const { slots } = planDay([set('a', [[10, 0]]), set('b', [[40, 0]]), set('c', [[60, 0]])], 2);
+    expect(Math.max(...slots.map(({ end }) => end))).toBe(70);
+  });
+});
+
 describe('one technician', () => {
   test('attended steps fill the other set’s wait', () => {
     // a waits 30 minutes after 2; b is worked on meanwhile.

@@ -369,3 +369,15 @@ describe('told cases, from complaint to verdict (made up)', () => {
     expect(fold.assemblies[0]).toMatchObject({ id: expected, verdict: 'proven' });
   });
 });
+
+test('what a step saves is what it is worth less its price', () => {
+  const steps = foldCase(caseOf(['standby-no-start'], ['rail.standby=in-range']), shipped()).next.filter(({ because }) => because.code === 'least-cost');
+  expect(steps.length).toBeGreaterThan(2);
+  // Outside the set nothing is weighed but what the customer pays.
+  const outside = steps.filter(({ stage }) => stage === 'closed');
+  expect(outside.length).toBeGreaterThan(0);
+  for (const { because, cost } of outside) {
+    const price = (because.savesMinor ?? 0) / ((because.perMinor ?? 1) - 1);
+    expect(price / cost.amountMinor).toBeCloseTo(1, 1);
+  }
+});
