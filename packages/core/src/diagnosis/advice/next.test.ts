@@ -371,7 +371,9 @@ describe('told cases, from complaint to verdict (made up)', () => {
 });
 
 test('what a step saves is what it is worth less its price', () => {
-  const steps = foldCase(caseOf(['standby-no-start'], ['rail.standby=in-range']), shipped()).next.filter(({ because }) => because.code === 'least-cost');
+  const steps = foldCase(caseOf(['standby-no-start'], ['rail.standby=in-range']), shipped()).next.filter(
+    ({ because }) => because.code === 'least-cost',
+  );
   expect(steps.length).toBeGreaterThan(2);
   // Outside the set nothing is weighed but what the customer pays.
   const outside = steps.filter(({ stage }) => stage === 'closed');
