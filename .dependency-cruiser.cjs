@@ -1,9 +1,21 @@
 /** Arrows between packages point one way (docs/decisions/0001-layers.md). `npm run test:lint` holds it, a test breaks it. */
+/** core/diagnosis, in the order of the work: each stage reads those before it. */
+const stages = ['evidence', 'belief', 'verdict', 'advice', 'views'];
 const forbid = (name, from, to, comment) => ({ name, severity: 'error', comment, from: { path: from }, to: { path: to } });
 
 module.exports = {
   forbidden: [
     forbid('core-stands-alone', '^packages/core/src', '^packages/(?!core/)|^scripts/', 'core imports no other package'),
+    ...stages
+      .slice(0, -1)
+      .map((stage, index) =>
+        forbid(
+          `diagnosis-${stage}-reads-back`,
+          `^packages/core/src/diagnosis/${stage}/(?!.*[.]test[.]ts$)`,
+          `^packages/core/src/diagnosis/(${stages.slice(index + 1).join('|')})/`,
+          'evidence, belief, verdict, advice, views: no stage knows a later one',
+        ),
+      ),
     forbid('contract-on-core', '^packages/contract/src', '^packages/(?!core/|contract/)', 'contract imports core only'),
     forbid(
       'simulators-on-contract',

@@ -41,6 +41,12 @@ describe('the arrows between packages', () => {
     ['the web app reaches into the server', 'packages/web/src/broken4.ts', "import '../../server/src/config.ts';", 'faces-apart'],
     ['the web app takes what needs a disk', 'packages/web/src/broken5.ts', "import '../../contract/src/node/index.ts';", 'no-node-in-web'],
     [
+      'evidence asks for advice',
+      'packages/core/src/diagnosis/evidence/broken7.ts',
+      "import '../advice/compare.ts';",
+      'diagnosis-evidence-reads-back',
+    ],
+    [
       'the simulated set looks at likelihoods',
       'packages/simulators/src/set/broken6.ts',
       "import '../../../core/src/diagnosis/index.ts';",
