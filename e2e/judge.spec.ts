@@ -39,7 +39,7 @@ test('what the customer told is seen on the bench by one key, or is something el
   await expect(line).toHaveCount(0);
   await takeIn(page, { symptoms: [/^Many lines/], maker: 'Oltrema', layout: 'LED, separate T-con' });
   await expect(verdictOf(page, 'keys')).not.toHaveAttribute('data-verdict', 'cleared');
-  await page.keyboard.press('l');
+  await page.keyboard.press('=');
   await expect(line).toHaveCount(0);
   await expect(verdictOf(page, 'keys')).toHaveAttribute('data-verdict', 'cleared');
 });

@@ -38,7 +38,8 @@ describe('a cut clears what is still connected and accuses everything beyond it'
       'reseat:harness.picture=unchanged',
       'bias.rails=all-missing',
       'bias.ohms=no-short',
-      'tcon.input=none',
+      // Not its supply: no bias follows from that, and says nothing more.
+      'short.supply-pins=short-stays',
     ];
     const without = fold(['restart-loop'], told);
     expect(verdict(without, 'tcon')).toBe('likely-not-split');

@@ -157,6 +157,7 @@ export const benchWords = {
         G: 'wrist strap',
         P: 'to the plan',
         X: 'pull the chosen plug, put it back',
+        '=': 'the set does what was reported',
         L: 'read the light',
         K: 'answers that fit worst',
         H: 'heat rounds',

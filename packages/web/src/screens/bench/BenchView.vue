@@ -207,7 +207,7 @@ function used(key: string): boolean {
   else if (key === 'q') quick.value?.focus();
   else if (key === 'm') noteField.value?.focus();
   else if (key === 'p') plan.value?.focus();
-  else if (key === 'l' && onlyTold.value) complaintLine.value?.confirm();
+  else if (key === '=' && onlyTold.value) complaintLine.value?.confirm();
   else if (key === 'k') doubtfulOpen.value = !doubtfulOpen.value;
   else if (band.value?.press(key) === true) return true;
   else if (others.value?.press(key) === true) return true;

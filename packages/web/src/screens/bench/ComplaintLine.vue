@@ -25,7 +25,7 @@ defineExpose({ confirm: () => record(props.symptoms) });
       {{ t('bench.complaint.reported') }} <strong>{{ symptoms.map(nameOf).join(', ') }}</strong>
     </p>
     <button type="button" class="plain" data-test="complaint-seen" @click="record(symptoms)">
-      <KeyCap label="L" /> {{ t('bench.complaint.confirm') }}
+      <KeyCap label="=" /> {{ t('bench.complaint.confirm') }}
     </button>
     <button v-if="!choosing" type="button" class="plain" data-test="complaint-other" @click="choosing = true">
       {{ t('bench.complaint.other') }}
