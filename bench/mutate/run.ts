@@ -67,22 +67,29 @@ symlinkSync(path.join(root, 'node_modules'), path.join(tree, 'node_modules'));
 /** A test that hangs on a mutant has noticed it; ms. */
 const longest = 240_000;
 
-function notices(folder: string, { file, start, end, becomes }: Mutant): boolean {
-  const target = path.join(tree, file);
-  const text = readFileSync(target, 'utf8');
-  writeFileSync(target, text.slice(0, start) + becomes + text.slice(end));
+/** Do the tests that match fail? */
+function fail(pattern: string): boolean {
   const { status } = spawnSync(
     process.execPath,
     [
       '--experimental-vm-modules',
       path.join(tree, 'node_modules/jest/bin/jest.js'),
-      ...['--selectProjects', 'unit', '--testPathPatterns', related[folder] ?? folder],
-      ...['--bail', '--silent', '--maxWorkers', values.workers],
+      ...['--selectProjects', 'unit', '--testPathPatterns', pattern],
+      ...['--bail', '--silent', '--passWithNoTests', '--maxWorkers', values.workers],
     ],
     { cwd: tree, stdio: 'ignore', timeout: longest, env: { ...process.env, NODE_NO_WARNINGS: '1' } },
   );
-  writeFileSync(target, text);
   return status !== 0;
+}
+
+/** The tests beside the file are asked first: most mutants end there, in seconds. */
+function notices(folder: string, { file, start, end, becomes }: Mutant): boolean {
+  const target = path.join(tree, file);
+  const text = readFileSync(target, 'utf8');
+  writeFileSync(target, text.slice(0, start) + becomes + text.slice(end));
+  const noticed = fail(`${path.posix.dirname(file)}/[^/]+\\.test`) || fail(related[folder] ?? folder);
+  writeFileSync(target, text);
+  return noticed;
 }
 
 const survivors: Mutant[] = [];
