@@ -150,3 +150,30 @@ test('a number is held against what is printed, and the answer follows from it',
   await expect(ledger.locator('[data-kind="test.answered"]')).toContainText('12.3 V, printed 12 V');
   await expect(ledger.locator('[data-kind="reading.taken"]')).toContainText('12.3 V');
 });
+
+test('two numbers of one step answer together, typed as a bench writes them', async ({ page }) => {
+  const { id } = await seedJob(page, { customer: null, plate: { maker: 'Oltrema', model: '', serial: '' } }, [
+    { kind: 'job.opened', v: 2, set: { layout: 'led-tcon' } },
+    { kind: 'symptom.reported', v: 2, symptoms: ['lit-blank'] },
+    { kind: 'set.changed', v: 2, plugged: true, stage: 'back-off' },
+    { kind: 'caution.read', v: 1, cautions: book.pack.cautions.map((one) => one.id) },
+  ]);
+  await page.goto(`/jobs/${id}`);
+  await expect(page.getByTestId('next')).toBeVisible();
+  if ((await page.locator('[data-test="next"][data-step="tcon.input"]').count()) === 0)
+    await page.getByTestId('others').locator('[data-step="tcon.input"]').first().click();
+  const reading = page.getByTestId('reading');
+  const [before, behind] = [page.getByTestId('reading-value').nth(0), page.getByTestId('reading-value').nth(1)];
+  await before.fill('12 Ω');
+  await expect(reading.getByRole('status')).toContainText('no reading in V');
+  await before.fill('11V8');
+  await expect(reading.getByRole('status')).toContainText('what is printed');
+  await page.getByTestId('reading-printed').fill('12');
+  await expect(reading.getByRole('status')).toContainText('read on');
+  await behind.fill('90mV');
+  await expect(reading.getByRole('status')).toContainText('Reads as');
+  await behind.press('Enter');
+  const ledger = page.getByTestId('ledger');
+  await expect(ledger.locator('[data-kind="test.answered"]')).toContainText('11.8 V, 0.09 V, printed 12 V');
+  await expect(ledger.locator('[data-kind="reading.taken"]')).toHaveCount(2);
+});

@@ -238,6 +238,9 @@ export {
   timeConstantS,
   type ThroughResistor,
   type VoltsAt,
+  noWayThroughOhms,
+  parseReading,
+  type TypedReading,
 } from './electrical/index.ts';
 export {
   checksBeforeClosing,
@@ -279,6 +282,8 @@ export {
   expectedAt,
   expectedSources,
   measuredBy,
+  measurementsOf,
+  outcomeOfReadings,
   outcomeOfReading,
   type Behaviour,
   type Expected,

@@ -124,6 +124,8 @@ export const en: Words = {
     'fits-nothing-well': 'No single fault in the book explains all this well: think of two faults or a wrong answer.',
     'layout-not-certain': 'The layout is not certain: {percent} for the likeliest. Correct it once the back is off.',
     'outside-scope': '{id} was done for a complaint it is not meant for; it counts less.',
+    'polarity-unknown':
+      'This family does not say at which level the line of “{id}” asks: if it is active low, that answer means the opposite, or nothing. Compare idle and running.',
     'symptom-changed': 'The symptom changed after a repair: a second fault. The case goes on from what still holds.',
     'may-be-two': 'Two faults explain this better than any single one ({percent}).',
     'done-live': 'Recorded as done with the set plugged in: {id}. Look whether that is so, and what it may have harmed.',

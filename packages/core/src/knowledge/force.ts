@@ -10,6 +10,14 @@ export function activeLevel(line: string, family: Family | undefined): ActiveLev
   return low === undefined ? 'unknown' : low === 'yes' ? 'low' : 'high';
 }
 
+/** Of sets whose polarity nobody wrote down, the share in which a command line is active low (value of ours; 3.3 V asks in most). */
+export const activeLowShare = 0.04;
+
+/** Whether a line that reads this share of its usual volts is at the level that asks; where the polarity isn't known, as in most sets. */
+export function asksAt(share: number, from: number, level: ActiveLevel): boolean {
+  return level === 'low' ? share <= 1 - from : share >= from;
+}
+
 /** Where a line is pulled to: the standby rail, or the chassis for one that is active low. */
 const standbyRail = 'standby';
 export const chassis = 'chassis';

@@ -343,6 +343,11 @@ export const seenSchema = z.strictObject({
       steady: z.boolean().optional(),
       /** Moved clearly between idle and key pressed. */
       swings: z.boolean().optional(),
+      /**
+       * At the level that asks for what the line commands: at least this share of nominal, or at most what is left of it to 1 where the
+       * family's line is active low.
+       */
+      asks: z.number().gt(0).lt(1).optional(),
       /** Of the parts of one kind at this point. */
       missing: z.enum(['none', 'one', 'all']).optional(),
     })

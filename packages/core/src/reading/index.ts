@@ -3,9 +3,13 @@ export {
   expectedAt,
   expectedSources,
   measuredBy,
+  measurementsOf,
   outcomeOfReading,
+  outcomeOfReadings,
   type Behaviour,
   type Expected,
   type ExpectedSource,
+  type Measurement,
+  type Taken,
   type Typed,
 } from './judge.ts';

@@ -1,7 +1,7 @@
 /** Numbers on the bench. What a technician concludes is common practice, no source; rails are the invented families' own. */
 import { describe, expect, test } from '@jest/globals';
 import { shipped } from '../testing/shipped.ts';
-import { expectedAt, outcomeOfReading, type Typed } from './index.ts';
+import { expectedAt, measurementsOf, outcomeOfReading, outcomeOfReadings, type Expected, type Typed } from './index.ts';
 
 const compiled = shipped();
 const read = (
@@ -71,12 +71,100 @@ describe('a number of a family that is written down', () => {
     expect(read('rail.standby', { value: 3.3 }, { ...qk3, printed: 3.3 })).toBe('low'));
 });
 
+/** Polarity by family: common practice. A PWM line's mean is what its duty leaves of it, so DIM asks from less. */
+describe('a line that is active low', () => {
+  const line = (trait: string): ReturnType<typeof shipped> => {
+    const family = { ...compiled.families.get('quorvane.qk3')!, traits: { [trait]: 'yes' as const } };
+    return { ...compiled, families: new Map([[family.id, family]]) };
+  };
+  const level = (id: string, trait: string, value: number): string | undefined => {
+    const pack = line(trait);
+    const found = pack.tests.get(id)!;
+    const at = found.do.flatMap((step) => ('measure' in step ? [step.at] : [])).at(-1)!;
+    return outcomeOfReading(found, { value }, expectedAt(at, 'led-tcon', pack, pack.families.get('quorvane.qk3')));
+  };
+  test.each([
+    ['bl-on', 'bl-on.active-low', 0.1, 'present'],
+    ['bl-on', 'bl-on.active-low', 3.3, 'absent'],
+    ['bl-on', 'ps-on.active-low', 3.3, 'present'],
+    ['dim', 'dim.active-low', 0.2, 'present'],
+    ['dim', 'dim.active-low', 3.2, 'absent'],
+    ['dim', 'bl-on.active-low', 1.6, 'present'],
+    ['ps-on', 'ps-on.active-low', 0.1, 'moves'],
+    ['ps-on', 'ps-on.active-low', 3.2, 'stays'],
+    ['ps-on', 'bl-on.active-low', 3.2, 'moves'],
+    ['ps-on', 'bl-on.active-low', 0.1, 'stays'],
+  ])('%s with %s yes, %d V: %s', (id, trait, value, outcome) => expect(level(id, trait, value)).toBe(outcome));
+});
+
+describe('more than one number in a step', () => {
+  const outcome = (id: string, values: (number | undefined)[], expected: Expected = { volts: undefined, source: 'unknown' }) => {
+    const found = compiled.tests.get(id)!;
+    const at = measurementsOf(found).map((one) => one.at);
+    return outcomeOfReadings(
+      found,
+      values.map((value, index) => (value === undefined ? undefined : { value, at: at[index]!, expected })),
+    );
+  };
+  const printed: Expected = { volts: 12, source: 'printed' };
+  test.each([
+    // Before and behind the T-con's fuse; without a print a few volts may be all or half of it.
+    ['tcon.input', [0.1], printed, 'none'],
+    ['tcon.input', [11.8, 0.1], printed, 'one-side'],
+    ['tcon.input', [11.8, 11.7], printed, 'both'],
+    ['tcon.input', [11.8], printed, undefined],
+    ['tcon.input', [undefined, 0], printed, undefined],
+    ['tcon.input', [5.1, 0], undefined, undefined],
+    ['tcon.input', [0, 0], undefined, 'none'],
+    // Sustain, address, then both again with the plug out.
+    ['short.plug', [3, 900, 4000, 900], undefined, 'short-leaves'],
+    ['short.plug', [900, 4, 900, 2000], undefined, 'short-leaves'],
+    ['short.plug', [3, 900, 2.8, 900], undefined, 'short-stays'],
+    ['short.plug', [700, 900, 800, 900], undefined, 'no-short'],
+    ['short.plug', [3, 900], undefined, undefined],
+    ['short.plug', [700, 900], undefined, 'no-short'],
+    ['bias.walk', [700], undefined, 'no-short'],
+    ['bias.walk', [4, 4.1], undefined, 'short-stays'],
+    ['bias.walk', [4, 650], undefined, 'short-gone'],
+    ['fuse', [0.3], undefined, 'intact'],
+    ['fuse', [undefined], undefined, undefined],
+  ] as const)('%s %j: %s', (id, values, expected, wanted) => expect(outcome(id, [...values], expected)).toBe(wanted));
+});
+
+describe('ohms that the family states', () => {
+  const ohms = (value: number, good?: number) =>
+    outcomeOfReading(
+      compiled.tests.get('main.input-ohms')!,
+      { value },
+      { volts: 12, source: 'family', ...(good === undefined ? {} : { ohms: good }) },
+    );
+  test.each([
+    // Many boards read some ten ohms there when they are well.
+    [22, undefined, 'low'],
+    [22, 24, 'not-low'],
+    [13, 24, 'not-low'],
+    [2, 24, 'low'],
+    // Not short, and yet far from what belongs there.
+    [90, 1200, undefined],
+    [700, 1200, 'not-low'],
+    [3000, 1200, 'not-low'],
+  ])('%d Ω where %p belongs: %s', (value, good, wanted) => expect(ohms(value, good)).toBe(wanted));
+
+  test('are the rail’s own', () => {
+    const family = [...compiled.families.values()].find(({ rails }) => rails.some((rail) => rail.ohms !== undefined));
+    const rail = family?.rails.find((one) => one.ohms !== undefined);
+    expect(expectedAt(rail?.point ?? '', family?.layouts[0] ?? '', compiled, family).ohms).toBe(rail?.ohms);
+    expect(rail?.ohms).toBeGreaterThan(0);
+  });
+});
+
 describe('what belongs there, and how that is known', () => {
   test.each([
-    ['standby', 'quorvane.qk3', undefined, { volts: 5.2, source: 'family', rail: '5V2_STB', tolerancePercent: 5 }],
+    ['standby', 'quorvane.qk3', undefined, { volts: 5.2, source: 'family', rail: '5V2_STB', tolerancePercent: 5, ohms: 2200 }],
     ['standby', '', 3.5, { volts: 3.5, source: 'printed' }],
     ['standby', '', 'nothing', { volts: 3, source: 'at-least' }],
     ['bl-on', '', undefined, { volts: 3.3, source: 'usual' }],
+    ['bl-on', 'quorvane.qk3', undefined, { volts: 3.3, source: 'usual', active: 'high' }],
     ['main-rail', '', undefined, { volts: 12, source: 'unknown' }],
   ] as const)('%s of %p, printed %p', (point, family, printed, expected) =>
     expect(expectedAt(point, 'led-tcon', compiled, compiled.families.get(family), printed)).toEqual(expected),

@@ -1,5 +1,5 @@
 /** From what was seen and read to the outcome of a procedure, by the pack's `seen` conditions alone. */
-import type { Seen } from '@veglia/core/knowledge';
+import { asksAt, type Seen } from '@veglia/core/knowledge';
 import type { Notice, Picture, Scene } from './scene.ts';
 
 /** One measurement: as a share of nominal for volts, in Ω for ohms. */
@@ -44,6 +44,8 @@ function readingHolds(wanted: NonNullable<Seen['reading']>, readings: readonly R
     (wanted.ohms === undefined || inRange(wanted.ohms, one.ohms ?? Number.NaN)) &&
     (wanted.steady === undefined || wanted.steady === one.steady) &&
     (wanted.swings === undefined || wanted.swings === Math.abs(one.value - one.idle) > 0.3) &&
+    // The simulated set tells a command line by what it asks, whatever the level.
+    (wanted.asks === undefined || asksAt(one.value, wanted.asks, 'high')) &&
     (wanted.missing === undefined || wanted.missing === one.missing)
   );
 }

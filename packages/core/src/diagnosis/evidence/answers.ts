@@ -1,5 +1,14 @@
 /** Answers to tests: which speak, and how far each is trusted. */
-import { inScope, silentOutcomes, type CompiledPack, type Family, type Procedure, type TestDefinition } from '../../knowledge/index.ts';
+import {
+  activeLevel,
+  activeLowShare,
+  inScope,
+  silentOutcomes,
+  type CompiledPack,
+  type Family,
+  type Procedure,
+  type TestDefinition,
+} from '../../knowledge/index.ts';
 import { setOnArrival, stateAfter, type BodyOf, type Entry, type SetState } from '../../ledger/index.ts';
 import { objectionsTo, stillOut } from '../../safety/index.ts';
 import { holds, type Circumstances } from './conditions.ts';
@@ -44,6 +53,11 @@ export interface Answers {
   readonly state: SetState;
 }
 
+interface Known extends Case {
+  /** Lines that were seen to move as the key was pressed: at which level they ask is known on the bench. */
+  readonly moving: ReadonlySet<string>;
+}
+
 interface Marks {
   readonly answered: Set<string>;
   readonly impossible: Set<string>;
@@ -51,8 +65,9 @@ interface Marks {
 }
 
 /** Each answer against the set as it stood when it was written. */
-export function readAnswers(live: readonly Entry[], facts: Case): Answers {
-  const { compiled, layoutId, doubts } = facts;
+export function readAnswers(live: readonly Entry[], given: Case): Answers {
+  const { compiled, layoutId, doubts } = given;
+  const facts: Known = { ...given, moving: linesSeenMoving(live, compiled) };
   const readings = new Map<string, Reading[]>();
   const marks: Marks = { answered: new Set(), impossible: new Set(), unclear: new Set() };
   let state = setOnArrival;
@@ -86,7 +101,7 @@ function readAnswer(
   body: BodyOf<'test.answered'>,
   state: SetState,
   { answered, impossible, unclear }: Marks,
-  facts: Case,
+  facts: Known,
 ): Reading | undefined {
   const { compiled, layoutId, family, symptoms, epoch, unused } = facts;
   const refuse = (code: UnusedCode, id?: string): undefined => {
@@ -119,7 +134,7 @@ function readAnswer(
 }
 
 /** How often an answer given so is wrong; what weakens it is said in the doubts. */
-function errorOf(entry: Entry, body: BodyOf<'test.answered'>, test: TestDefinition, now: Circumstances, facts: Case): number {
+function errorOf(entry: Entry, body: BodyOf<'test.answered'>, test: TestDefinition, now: Circumstances, facts: Known): number {
   const { compiled, family, identity, symptoms, blinkReadings, doubts } = facts;
   const errors = [compiled.likelihoodWord(test.error)];
   if (body.sure === 'think-so') errors.push(thinkSoError);
@@ -137,9 +152,36 @@ function errorOf(entry: Entry, body: BodyOf<'test.answered'>, test: TestDefiniti
     errors.push(weakError);
     doubt('outside-scope');
   }
+  if (hangsOnPolarity(test, body.outcome, facts)) {
+    errors.push(activeLowShare);
+    doubt('polarity-unknown');
+  }
   if (test.disturbsCode && symptoms.has('blinking') && !blinkReadings.some((one) => one.entry.seq < entry.seq))
     doubt('code-not-read-first');
   return Math.max(...errors);
+}
+
+function linesSeenMoving(entries: readonly Entry[], compiled: CompiledPack): ReadonlySet<string> {
+  const lines = entries.flatMap(({ body }) => {
+    if (body.kind !== 'test.answered' || body.sure !== 'sure') return [];
+    const test = compiled.tests.get(compiled.currentId(body.test));
+    const answer = test?.observe.outcomes.find(({ id }) => id === body.outcome);
+    const moved = answer?.seen?.some(({ reading }) => reading?.swings) ?? false;
+    return moved ? (test?.do ?? []).flatMap((step) => ('measure' in step ? [step.at] : [])) : [];
+  });
+  return new Set(lines);
+}
+
+/**
+ * A level read on a command line, or a line driven without effect, where neither the family nor the bench says at which level that line
+ * asks: on some sets it means the opposite, or nothing.
+ */
+function hangsOnPolarity(test: TestDefinition, outcome: string, { family, moving }: Known): boolean {
+  const unknown = (line: string): boolean => activeLevel(line, family) === 'unknown' && !moving.has(line);
+  const byLevel = test.observe.outcomes.some(({ seen }) => seen?.some(({ reading }) => reading?.asks !== undefined));
+  if (byLevel) return test.do.some((step) => 'measure' in step && unknown(step.at));
+  const withoutEffect = test.observe.outcomes.some(({ id, seen }) => id === outcome && seen === undefined);
+  return withoutEffect && test.do.some((step) => 'force' in step && unknown(step.force));
 }
 
 /** Another code with a board out accuses it only where the old one comes back once it is refitted. */

@@ -50,6 +50,7 @@ export const doubtCodes = [
   'fits-nothing-well',
   'layout-not-certain',
   'outside-scope',
+  'polarity-unknown',
   'symptom-changed',
   'may-be-two',
   'done-live',

@@ -5,7 +5,7 @@ import {
   compareSteps,
   isLongShot,
   liveEntries,
-  measuredBy,
+  measurementsOf,
   type Body,
   type CaseFold,
   type CompiledPack,
@@ -279,14 +279,14 @@ defineExpose({ press, focus: () => title.value?.focus({ preventScroll: true }) }
         {{ one.days === null ? t('bench.gear.never', one) : t('bench.gear.old', { name: one.name, n: one.days }) }}
       </p>
       <ReadingField
-        v-if="measuredBy(test) && fold.set.layout !== undefined && (!walking || anyway)"
+        v-if="measurementsOf(test).length > 0 && fold.set.layout !== undefined && (!walking || anyway)"
         :test="test"
         :of="step.of"
         :layout="fold.set.layout"
         :compiled="compiled"
         :family="family"
         :locked="locked"
-        @read="(outcome, raw, reading) => answer(outcome, raw, [reading])"
+        @read="(outcome, raw, readings) => answer(outcome, raw, readings)"
       />
       <div v-if="!walking || anyway" class="answers" role="group" :aria-label="t('bench.answers')">
         <button

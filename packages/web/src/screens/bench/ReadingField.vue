@@ -1,10 +1,12 @@
 <script setup lang="ts">
-/** The number of a step that reads a meter: what belongs there and how that is known, and which answer the number stands for. */
+/** The numbers of a step that reads a meter: what belongs there and how that is known, and which answer they stand for. */
 import {
   behaviours,
   expectedAt,
-  measuredBy,
-  outcomeOfReading,
+  measurementsOf,
+  noWayThroughOhms,
+  outcomeOfReadings,
+  parseReading,
   type Behaviour,
   type Body,
   type CompiledPack,
@@ -12,6 +14,7 @@ import {
 } from '@veglia/core';
 import { computed, ref, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
+import { useNames } from '../../names.ts';
 import { parseBetween } from '../../numbers.ts';
 import { textOf } from '../../stores/packs.ts';
 
@@ -23,80 +26,109 @@ const props = defineProps<{
   family: string | undefined;
   locked: boolean;
 }>();
-const emit = defineEmits<{ read: [outcome: string, raw: string, reading: Body] }>();
+const emit = defineEmits<{ read: [outcome: string, raw: string, readings: Body[]] }>();
 const { t } = useI18n();
-const value = ref('');
-const printed = ref('');
-const behaves = ref<Behaviour>('steady');
-watch(
-  () => `${props.test.id} ${props.of ?? ''}`,
-  () => {
-    value.value = '';
-    printed.value = '';
-    behaves.value = 'steady';
-  },
+const names = useNames(
+  () => props.compiled,
+  () => props.layout,
 );
 
-/** Most that a bench meter reads, volts or ohms. */
-const most = 1e9;
-const measured = computed(() => measuredBy(props.test));
-const point = computed(() => (measured.value?.at === '$of' ? (props.of ?? '') : (measured.value?.at ?? '')));
-const ohms = computed(() => measured.value?.measure === 'ohms');
-const unit = computed(() => (ohms.value ? 'Ω' : 'V'));
-const read = computed(() => parseBetween(value.value, 0, most));
+const wanted = computed(() => measurementsOf(props.test));
+const typed = ref<string[]>([]);
+const printed = ref('');
+const behaves = ref<Behaviour>('steady');
+function clear(): void {
+  typed.value = wanted.value.map(() => '');
+  printed.value = '';
+  behaves.value = 'steady';
+}
+watch(() => `${props.test.id} ${props.of ?? ''}`, clear, { immediate: true });
+
+/** Most volts that a bench meter reads. */
+const most = 1e5;
 const print = computed(() => parseBetween(printed.value, 0, most));
-const expected = computed(() =>
-  expectedAt(point.value, props.layout, props.compiled, props.compiled.families.get(props.family ?? ''), print.value ?? undefined),
+const fields = computed(() =>
+  wanted.value.map((measured, index) => {
+    const at = measured.at === '$of' ? (props.of ?? '') : measured.at;
+    const ohms = measured.measure === 'ohms';
+    const again = wanted.value.slice(0, index).some((one) => one.at === measured.at);
+    const unit = ohms ? 'Ω' : 'V';
+    const point = names.place(at);
+    const label =
+      wanted.value.length === 1
+        ? t('bench.reading.value', { unit })
+        : t(again ? 'bench.reading.again' : 'bench.reading.at', { point, unit });
+    const expected = expectedAt(
+      at,
+      props.layout,
+      props.compiled,
+      props.compiled.families.get(props.family ?? ''),
+      print.value ?? undefined,
+    );
+    const text = typed.value[index] ?? '';
+    const read = parseReading(text);
+    const fits = read && (read.unit === undefined || (read.unit === 'ohms') === ohms) && Math.abs(read.value) <= noWayThroughOhms;
+    return { index, at, ohms, unit, label, expected, text, state: measured.in, volts: measured.measure, read: fits ? read : undefined };
+  }),
 );
-const asksPrint = computed(() => !ohms.value && !['family', 'usual'].includes(expected.value.source));
+const first = computed(() => fields.value[0]);
+const asksPrint = computed(() => fields.value.some(({ ohms, expected }) => !ohms && !['family', 'usual'].includes(expected.source)));
 const outcome = computed(() =>
-  read.value === undefined ? undefined : outcomeOfReading(props.test, { value: read.value, behaves: behaves.value }, expected.value),
+  outcomeOfReadings(
+    props.test,
+    fields.value.map(({ at, expected, read }) => read && { at, expected, value: read.value, behaves: behaves.value }),
+  ),
 );
 const belongs = computed(() => {
-  if (ohms.value) return '';
-  const { volts, source, rail, tolerancePercent } = expected.value;
+  if (!first.value || fields.value.length > 1) return '';
+  const { volts, source, rail, tolerancePercent, ohms } = first.value.expected;
+  if (first.value.ohms) return ohms === undefined ? '' : t('bench.reading.belongs.ohms', { ohms, rail });
   return t(`bench.reading.belongs.${volts === undefined ? 'nothing' : source}`, { volts, rail, tolerance: tolerancePercent });
 });
 const told = computed(() => {
-  if (value.value.trim() === '') return '';
-  if (read.value === undefined) return t('bench.reading.wrong', { value: value.value });
+  const wrong = fields.value.find(({ text, read }) => text.trim() !== '' && !read);
+  if (wrong) return t('bench.reading.wrong', { value: wrong.text, unit: wrong.unit });
+  if (fields.value.every(({ read }) => !read)) return '';
   const found = props.test.observe.outcomes.find(({ id }) => id === outcome.value);
-  return found
-    ? t('bench.reading.means', { outcome: textOf(found.name) })
-    : t(asksPrint.value ? 'bench.reading.needsPrint' : 'bench.reading.decidesNothing');
+  if (found) return t('bench.reading.means', { outcome: textOf(found.name) });
+  if (asksPrint.value && print.value === undefined) return t('bench.reading.needsPrint');
+  return t(fields.value.some(({ read }) => !read) ? 'bench.reading.readOn' : 'bench.reading.decidesNothing');
 });
 
 function record(): void {
-  const number = read.value;
-  const state = measured.value?.in;
-  if (props.locked || number === undefined || outcome.value === undefined || state === undefined) return;
+  const read = fields.value.filter((one) => one.read !== undefined);
+  if (props.locked || outcome.value === undefined) return;
   const parts = [
-    `${number} ${unit.value}`,
+    ...read.map(({ read: number, unit }) => `${number?.value} ${unit}`),
     ...(behaves.value === 'steady' ? [] : [behaves.value]),
     ...(print.value === undefined ? [] : [`printed ${print.value} V`]),
   ];
-  emit('read', outcome.value, parts.join(', '), {
+  const readings = read.map(({ at, ohms, state, read: number }): Body => ({
     kind: 'reading.taken',
     v: 1,
-    quantity: ohms.value ? 'ohms' : 'volts',
-    at: point.value,
-    value: number,
+    quantity: ohms ? 'ohms' : 'volts',
+    at,
+    value: number?.value ?? 0,
     state,
-  });
-  value.value = '';
+  }));
+  emit('read', outcome.value, parts.join(', '), readings);
+  clear();
 }
 </script>
 
 <template>
   <form class="number" data-test="reading" @submit.prevent="record">
     <input
-      v-model="value"
+      v-for="field in fields"
+      :key="field.index"
+      v-model="typed[field.index]"
       type="text"
-      inputmode="decimal"
       autocomplete="off"
       data-test="reading-value"
-      :aria-label="t('bench.reading.value', { unit })"
-      :placeholder="t('bench.reading.value', { unit })"
+      :class="{ wide: fields.length > 1 }"
+      :aria-label="field.label"
+      :placeholder="field.label"
+      :title="field.label"
     />
     <input
       v-if="asksPrint"
@@ -109,7 +141,7 @@ function record(): void {
       :placeholder="t('bench.reading.printed')"
     />
     <select
-      v-if="measured?.measure === 'volts-min-max'"
+      v-if="fields.length === 1 && first?.volts === 'volts-min-max'"
       v-model="behaves"
       data-test="reading-behaves"
       :aria-label="t('bench.reading.behaves')"
@@ -143,6 +175,9 @@ function record(): void {
   background: transparent;
   color: inherit;
   font: inherit;
+}
+.number input.wide {
+  width: 190px;
 }
 .number select {
   width: 106px;
