@@ -4,6 +4,7 @@ import { checkBlinkCodes } from './checkBlink.ts';
 import { checkCautions } from './checkCautions.ts';
 import { checkHistories } from './histories.ts';
 import { checkClasses, checkMechanism } from './checkClasses.ts';
+import { outcomesThatFollow } from './consequences.ts';
 import { selectRow } from './compile.ts';
 import { hasCycle, unreachableNodes } from './graph.ts';
 import { frequencyIn, hasPlace, objectsOf, placeOf, placesOf, testFits } from './applies.ts';
@@ -124,9 +125,11 @@ export function checkPack(pack: Pack): Problem[] {
     if (found && !found.observe.outcomes.some(({ id }) => id === outcome))
       problems.push({ code: 'unknown-id', where, value: outcome, expected: `outcome of ${test}` });
   };
-  for (const { id, after, then } of pack.consequences) {
+  for (const one of pack.consequences) {
+    const { id, after } = one;
     for (const outcome of after.outcomes) outcomeOf(after.test, outcome, `consequences/${id}.after`);
-    for (const [test, outcome] of Object.entries(then)) outcomeOf(test, outcome, `consequences/${id}.then`);
+    for (const [test, outcomes] of outcomesThatFollow(one)) for (const outcome of outcomes) outcomeOf(test, outcome, `consequences/${id}.then`);
+    for (const layout of one.layouts ?? []) refer('layout', layout, `consequences/${id}.layouts`);
   }
   checkCautions(pack, problems);
   checkOpposites(pack, problems);

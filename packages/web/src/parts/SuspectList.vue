@@ -23,10 +23,10 @@ const counted = ({ jobs, told }: { jobs: number; told: number }): string =>
 const theoriesOn = (id: string): Theory[] => (props.theories ?? []).filter((one) => one.assembly === id && one.text.trim() !== '');
 const theoriesOnNone = computed(() => (props.theories ?? []).filter((one) => !one.assembly && one.text.trim() !== ''));
 const heard = ({ source, text }: Theory): string => t('bench.theory', { source: t(`theorySource.${source}`), text });
-/** What ruled it out: the observation that weighed most against it. */
-const against = (one: AssemblyView): string => {
-  const reason = one.because.find((because) => because.weight < 0);
-  return reason === undefined ? t('core.verdict.cleared') : t('bench.ruledOutBy', { what: props.entryWords?.(reason.entry) ?? reason.seq });
+const against = ({ ruledOutBy, because }: AssemblyView): string => {
+  if (ruledOutBy === undefined) return t('core.verdict.cleared');
+  const seq = because.find(({ entry }) => entry === ruledOutBy)?.seq ?? '';
+  return t('bench.ruledOutBy', { what: props.entryWords?.(ruledOutBy) ?? seq });
 };
 const factor = (weight: number): string => {
   const value = Math.exp(weight);

@@ -13,6 +13,8 @@ import { repairStep, stopStep, type NextStep } from './steps.ts';
 const coverQuestion = 'cover';
 /** Hands-on minutes of a step that needs no screw and comes before the cover comes off (value of ours). */
 const quickMinutes = 3;
+/** And wait minutes: while it waits for an hour the bench has opened it long since (value of ours). */
+const quickWaitMinutes = 5;
 /** And what it must tell of the assembly, bits (value of ours). */
 const quickBits = 0.02;
 
@@ -21,7 +23,8 @@ export function beforeTheCover<T extends Telling>(all: readonly T[], belief: Bel
   if (belief.interpretation.state.stage > 0 || settings.schools?.[coverQuestion] === 'open-first') return [];
   return byScore(
     all.filter(
-      ({ offer, bits }) => offer.left === undefined && offer.stage === 0 && offer.effort.handsOn <= quickMinutes && bits > quickBits,
+      ({ offer: { left, stage, effort }, bits }) =>
+        left === undefined && stage === 0 && effort.handsOn <= quickMinutes && effort.wait <= quickWaitMinutes && bits > quickBits,
     ),
   );
 }

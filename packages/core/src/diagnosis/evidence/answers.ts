@@ -11,6 +11,7 @@ import {
 } from '../../knowledge/index.ts';
 import { setOnArrival, stateAfter, type BodyOf, type Entry, type SetState } from '../../ledger/index.ts';
 import { objectionsTo, stillOut } from '../../safety/index.ts';
+import type { Following } from './follows.ts';
 import { holds, type Circumstances } from './conditions.ts';
 import { identityOf, testKey, type Doubt, type Interpretation, type Reading, type Unused, type UnusedCode } from './interpretation.ts';
 import { circumstancesIn, plainOutcome } from './rows.ts';
@@ -38,8 +39,7 @@ export interface Case {
   readonly blinkReadings: readonly BlinkEntry[];
   readonly comesAndGoes: boolean;
   readonly epoch: number;
-  /** Test -> the outcome that follows from another reading. */
-  readonly follows: ReadonlyMap<string, string>;
+  readonly follows: ReadonlyMap<string, Following>;
   readonly unused: Unused[];
   readonly doubts: Doubt[];
 }
@@ -129,7 +129,8 @@ function readAnswer(
   const forgotten = forgottenBy(compiled.procedure(test, doneIn, body.of, family), state);
   if (forgotten.length > 0) return refuse('plug-left-out', forgotten.join(', '));
   if (test.speaksOnlyIf.some(({ needs }) => !holds(needs, now))) return refuse('could-not-change', test.id);
-  if (facts.follows.get(test.id) === body.outcome) return refuse('follows', test.id);
+  const following = facts.follows.get(test.id);
+  if (following && !following.anotherLook && following.outcomes.has(body.outcome)) return refuse('follows', test.id);
   return { entry, body, error: errorOf(entry, body, test, now, facts) };
 }
 

@@ -37,7 +37,7 @@ export function interpret(input: CaseInput, compiled: CompiledPack): Interpretat
   const { symptoms, blinkReadings, cautionsRead, closed } = told;
 
   const facts = { compiled, family, hypotheses, layoutOdds, layoutId, symptoms, epoch, unused, doubts };
-  const follows = whatFollows(live, epoch, compiled);
+  const follows = whatFollows(live, epoch, compiled, layoutId);
   const answers = readAnswers(live, { ...facts, identity, blinkReadings, comesAndGoes: told.comesAndGoes, follows });
   const { readings } = answers;
   const ofRepairs = repairUnits(told.repairs, { ...facts, readings });
@@ -54,7 +54,7 @@ export function interpret(input: CaseInput, compiled: CompiledPack): Interpretat
       ...ofRepairs.units,
     ],
     ...answers,
-    follow: new Set(follows.keys()),
+    follow: follows,
     identity,
     epoch,
     unused,

@@ -1,4 +1,5 @@
 /** What an interpreted case consists of: hypotheses, evidence for them, and what could not be used. */
+import type { Following } from './follows.ts';
 import type { Family, PlacedFault, SetIdentity } from '../../knowledge/index.ts';
 import type { BodyOf, Entry, SetState } from '../../ledger/index.ts';
 
@@ -108,8 +109,8 @@ export interface Interpretation {
   readonly repaired: ReadonlySet<string>;
   /** Seq of the repair after which another complaint came; 0 while it is still the first. */
   readonly epoch: number;
-  /** Tests whose answer follows from a reading there is. */
-  readonly follow: ReadonlySet<string>;
+  /** Tests whose answer follows from a reading there is, and what they would say. */
+  readonly follow: ReadonlyMap<string, Following>;
   /** What happened to it before it came here, by the pack's ids. */
   readonly histories: readonly string[];
   /** The last that was done to it ended the complaint: what is left is to prove it and close. */

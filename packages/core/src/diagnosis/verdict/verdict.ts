@@ -46,6 +46,15 @@ export function ruledOut(
   return [...inLayout.values()].every(({ own, all }) => all < leastLayout || own / all < threshold);
 }
 
+/** The observation that weighed most against it; where none did, as when the bench looked at a picture complaint itself, that complaint. */
+export function rulingEntry(id: string, moved: readonly Influence[]): string | undefined {
+  const against = moved
+    .map(({ entry, weights }) => ({ entry, weight: weights.get(id) ?? 0, told: entry.body.kind === 'symptom.reported' }))
+    .filter(({ weight }) => weight < 0)
+    .sort((a, b) => Number(a.told) - Number(b.told) || a.weight - b.weight || a.entry.seq - b.entry.seq);
+  return against[0]?.entry.id;
+}
+
 export type ProofState =
   | { readonly met: true }
   /** `missing` is the best way left to the proof; empty where none is left on this set. */
@@ -58,7 +67,9 @@ function itemMet(item: ProofItem, seen: Interpretation): boolean {
   const answers = seen.units
     .flatMap((unit) => unit.answers)
     .filter((one) => one.test === item.test && (item.of === undefined || one.of === item.of));
-  // Where two looks disagree the observation isn't in.
+  // What follows from a reading needs no look of its own; where two looks disagree the observation isn't in.
+  const follows = seen.follow.get(item.test)?.outcomes;
+  if (answers.length === 0 && follows) return [...follows].every((outcome) => item.outcomes.includes(outcome));
   return answers.some((one) => one.sure) && answers.every((one) => item.outcomes.includes(one.outcome));
 }
 
@@ -73,6 +84,8 @@ function itemClosed(item: ProofItem, layoutId: string, seen: Interpretation, com
   const answers = seen.units
     .flatMap((unit) => unit.answers)
     .filter((one) => one.test === item.test && (item.of === undefined || one.of === item.of));
+  const follows = [...(seen.follow.get(item.test)?.outcomes ?? [])];
+  if (answers.length === 0 && follows.length > 0) return !follows.every((outcome) => item.outcomes.includes(outcome));
   return answers.some((one) => one.sure && !item.outcomes.includes(one.outcome));
 }
 

@@ -13,7 +13,7 @@ import { mayHideSecond, twoFaults } from '../belief/pairs.ts';
 import { rounded } from '../belief/posterior.ts';
 import type { NextStep } from '../advice/steps.ts';
 import { proofOf } from '../verdict/proof.ts';
-import { ruledOut, type MissingStep, type Verdict } from '../verdict/verdict.ts';
+import { rulingEntry, ruledOut, type MissingStep, type Verdict } from '../verdict/verdict.ts';
 import { briefOf, byOdds, type Brief } from './brief.ts';
 
 /** Rises when the same case may fold to other numbers. */
@@ -35,6 +35,8 @@ export interface AssemblyView {
   readonly n?: { readonly jobs: number; readonly told: number };
   /** For likely-not-split: the quickest way left to the proof; empty where this set offers none. */
   readonly missing?: readonly MissingStep[];
+  /** For cleared: the entry that ruled it out. Never a complaint alone, however much it weighed. */
+  readonly ruledOutBy?: string;
   readonly because: readonly Because[];
 }
 
@@ -90,8 +92,9 @@ export function foldCase(input: CaseInput, book: CompiledPack, policy: Policy = 
       }
       // After a surge or a fall a second fault may be hidden until power returns: as that too it has to be unlikely.
       const involved = hidden ? Math.max(odds, two?.involved.get(id) ?? 0) : odds;
-      const verdict: Verdict = ruledOut(id, involved, thresholds.cleared, moved, interpretation, belief) ? 'cleared' : 'suspect';
-      return { id, odds, verdict, because };
+      if (!ruledOut(id, involved, thresholds.cleared, moved, interpretation, belief)) return { id, odds, verdict: 'suspect', because };
+      const by = rulingEntry(id, moved);
+      return { id, odds, verdict: 'cleared', ...(by === undefined ? {} : { ruledOutBy: by }), because };
     })
     .map((one): AssemblyView => {
       const { layoutId } = interpretation;
