@@ -187,6 +187,7 @@ export const en: Words = {
     'tool-missing': 'needs a tool that isn’t at hand',
     pointless: 'would tell nothing more',
     'code-first': 'waits until the blink code is read',
+    'no-code': 'no blink code is known to compare with',
     'glass-cracked': 'not on cracked glass',
     'reading-first': 'waits until the line’s idle level is read',
   },

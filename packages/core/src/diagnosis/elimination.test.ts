@@ -350,7 +350,9 @@ describe('heat and cold as a lever: all treated but one, cables count', () => {
 test('what rules an assembly out is an observation, and named, however much the complaint weighed', () => {
   const fold = foldCase(caseOf(['sound-dark'], ['torch=faint-picture'], { layout: 'led-tcon' }), shipped(), 'cost', 'at-once');
   const panel = fold.assemblies.find(({ id }) => id === 'panel');
-  const told = caseOf(['sound-dark'], ['torch=faint-picture'], { layout: 'led-tcon' }).entries.find(({ body }) => body.kind === 'test.answered');
+  const told = caseOf(['sound-dark'], ['torch=faint-picture'], { layout: 'led-tcon' }).entries.find(
+    ({ body }) => body.kind === 'test.answered',
+  );
   expect(panel).toMatchObject({ verdict: 'cleared', ruledOutBy: told?.id });
   for (const one of fold.assemblies.filter(({ verdict }) => verdict !== 'cleared')) expect(one.ruledOutBy).toBeUndefined();
 });

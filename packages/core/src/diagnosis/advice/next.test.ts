@@ -383,3 +383,45 @@ test('what a step saves is what it is worth less its price', () => {
     expect(price / cost.amountMinor).toBeCloseTo(1, 1);
   }
 });
+
+describe('what nobody would do first', () => {
+  const step = (symptom: string, told: Told[], set: Record<string, unknown> = {}) => foldCase(caseOf([symptom], told, set), shipped()).next[0]!;
+
+  test('a repair that most likely cures nothing waits while a test is open that costs no more', () => {
+    const oled = step('sound-dark', ['menu=no-menu', 'look.glass=clean'], { layout: 'oled', family: 'tessaluna.or2' });
+    expect(oled.kind).toBe('test');
+    const keys = step('standby-no-start', ['remote-key=remote-only', 'clicks=clicks'], {
+      layout: 'led-tcon-on-panel',
+      family: 'calvane.e7',
+    });
+    expect([keys.kind, keys.id]).toEqual(['test', 'key-line']);
+  });
+
+  test('to wait for an hour before the cover comes off', () => {
+    for (const symptom of ['dead', 'standby-no-start', 'starts-then-stops', 'sound-dark'])
+      for (const layout of ['led-tcon', 'oled', 'plasma']) {
+        const { next } = foldCase(caseOf([symptom], [], { layout }), shipped(), 'cost', 'at-once');
+        const early = next.filter(({ because }) => because.code === 'outside-first').map(({ id }) => id);
+        expect(early.filter((id) => ['warm-hour', 'reset-wait.long'].includes(id))).toEqual([]);
+      }
+  });
+
+  test('another test, once the glass is proven', () => {
+    const told: Told[] = [
+      'menu=no-menu',
+      'bias.rails=one-missing',
+      'short.supply-pins=short-leaves',
+      'bias.ohms=short',
+      'bias.walk=short-stays',
+    ];
+    expect(step('lit-blank', told, { family: 'quorvane.qk3' })).toMatchObject({ kind: 'stop', because: { code: 'panel-question' } });
+  });
+
+  test('to compare a code where the set counts none', () => {
+    const left = (told: Told[]) =>
+      foldCase(caseOf(['starts-then-stops'], told), shipped(), 'cost', 'at-once').leftOut.find(({ step: one }) => one.id === 'code-again')
+        ?.code;
+    expect(left([])).toBe('no-code');
+    expect(left([{ kind: 'blink.read', v: 2, groups: [3], cycles: 2, how: 'eye' }])).not.toBe('no-code');
+  });
+});

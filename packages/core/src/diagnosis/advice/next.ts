@@ -12,7 +12,7 @@ import type { LeftOutCode } from './offers.ts';
 import { proofOf } from '../verdict/proof.ts';
 import {
   beforeGivingUp,
-  beforeSpending,
+  beforeRepairing,
   beforeTheCover,
   cheapShare,
   crackQuestion,
@@ -119,9 +119,7 @@ export function recommend(
       if (step.kind === 'repair' && !worthNaming(step, belief, compiled)) continue;
       if (step.kind !== 'test' && !tested) {
         const test =
-          step.kind === 'stop'
-            ? beforeGivingUp(tests.ranked(), belief, compiled, settings)
-            : beforeSpending(step.cost.amountMinor, tests.ranked());
+          step.kind === 'stop' ? beforeGivingUp(tests.ranked(), belief, compiled, settings) : beforeRepairing(step, tests.ranked());
         push(test && { ...test.step, because: { ...test.step.because, code: 'most-bits-per-minute' } });
       }
       tested = true;

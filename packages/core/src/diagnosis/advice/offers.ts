@@ -18,6 +18,7 @@ export const leftOutCodes = [
   'follows',
   'pointless',
   'code-first',
+  'no-code',
   'reading-first',
   'glass-cracked',
 ] as const;
@@ -86,9 +87,14 @@ function whyLeftOut(
   if (seen.cracked && compiled.pack.cautions.some(({ id, notCracked }) => notCracked && test.cautions.includes(id))) return 'glass-cracked';
   // An answer that couldn't be told is no reading.
   if (test.first?.some((one) => !seen.answered.has(one.test))) return 'reading-first';
+  if (comparesCodes(test) && !seen.symptoms.has('blinking') && !seen.blinkRead) return 'no-code';
   if (test.disturbsCode && seen.symptoms.has('blinking') && !seen.blinkRead) return 'code-first';
   return undefined;
 }
+
+/** A test whose answers are all about the blink code: a set that doesn't count has none to compare. */
+const comparesCodes = ({ observe }: TestDefinition): boolean =>
+  observe.outcomes.every(({ seen }) => seen === undefined || seen.every(({ code }) => code !== undefined));
 
 function likeliestObjects(test: TestDefinition, belief: Belief, compiled: CompiledPack, layoutId: string): string[] {
   const proof = objectsOfProof(test, belief, compiled, layoutId);

@@ -7,6 +7,7 @@ import type { Settings } from '../../ledger/index.ts';
 import { withoutKeystone, type Belief } from '../belief/belief.ts';
 import { expectedInformation } from './information.ts';
 import { byScore, scoreOf, type Scored, type Telling } from './weighing.ts';
+import { proofOf } from '../verdict/proof.ts';
 import { repairStep, stopStep, type NextStep } from './steps.ts';
 
 /** The preference that turns "outside before inside" off, and its option. */
@@ -34,22 +35,31 @@ export const cheapShare = 0.25;
 /** What a test must tell before a part is bought unproven or a set given up, bits (value of ours). */
 const tellsBeforeBuying = 0.03;
 
-/** The most telling test still open that costs little beside what is at stake: a part on a guess is the dearest mistake but one. */
-export const beforeSpending = (stakedMinor: number, all: readonly Scored[]): Scored | undefined =>
-  byScore(
-    all.filter(({ offer, bits, minor }) => offer.left === undefined && bits >= tellsBeforeBuying && minor <= stakedMinor * cheapShare),
-  )[0];
+/** The most telling test still open that costs no more than so much: a part on a guess is the dearest mistake but one. */
+export const tellingTest = (mostMinor: number, all: readonly Scored[]): Scored | undefined =>
+  byScore(all.filter(({ offer, bits, minor }) => offer.left === undefined && bits >= tellsBeforeBuying && minor <= mostMinor))[0];
+
+/** From here on a repair cures more likely than not. */
+const evenChance = 0.5;
+
+/** Before an unproven repair: a test that costs little beside it, or, where it most likely cures nothing, no more than it. */
+export function beforeRepairing({ because, cost }: NextStep, all: readonly Scored[]): Scored | undefined {
+  return tellingTest(cost.amountMinor * ((because.chance ?? 1) < evenChance ? 1 : cheapShare), all);
+}
 
 /**
  * The same before a set is given up: the value of the set is at stake, and testing it ends once the labour so far has eaten the share of it
  * that one test may cost.
  */
 export function beforeGivingUp(all: readonly Scored[], belief: Belief, compiled: CompiledPack, settings: Settings): Scored | undefined {
+  // Glass that is proven is a question, and no test's any more.
+  const panel = compiled.pack.repairs.find(({ question }) => question)?.assembly;
+  if (panel !== undefined && proofOf(belief, panel, compiled)?.met) return undefined;
   const minutes = [...belief.interpretation.readings.values()]
     .flat()
     .reduce((sum, { body }) => sum + (body.minutes ?? compiled.tests.get(body.test)?.minutes ?? 0), 0);
   const spent = (minutes * settings.rateMinorPerHour) / 60;
-  return spent < settings.newSetMinor * cheapShare ? beforeSpending(settings.newSetMinor, all) : undefined;
+  return spent < settings.newSetMinor * cheapShare ? tellingTest(settings.newSetMinor * cheapShare, all) : undefined;
 }
 
 /** What a test must tell without the answer all hangs on, bits (value of ours). */

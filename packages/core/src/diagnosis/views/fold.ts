@@ -17,7 +17,7 @@ import { rulingEntry, ruledOut, type MissingStep, type Verdict } from '../verdic
 import { briefOf, byOdds, type Brief } from './brief.ts';
 
 /** Rises when the same case may fold to other numbers. */
-export const engine = 'veglia-core/9';
+export const engine = 'veglia-core/10';
 
 export interface Because {
   /** Entry id and seq. */
