@@ -84,3 +84,20 @@ test('an answer on a bench changes the shelves of another without reload', async
   await expect(card(looking, job.number).locator('.next')).not.toHaveText(before ?? '');
   await looking.context().close();
 });
+
+test('a card that can’t be read is named and can be opened; the others stand where they stood', async ({ page }) => {
+  let spoilt = 0;
+  await page.route('**/api/jobs', async (route) => {
+    const reply = await route.fetch();
+    const list = (await reply.json()) as { jobs: { number: number; state: string }[] };
+    const [first] = list.jobs;
+    if (first) [spoilt, first.state] = [first.number, 'somewhere else'];
+    await route.fulfill({ response: reply, json: list });
+  });
+  await page.goto('/');
+  const told = page.getByTestId('unreadable');
+  await expect(told).toContainText('One card can’t be read');
+  await expect(page.locator('.shelf [data-job]')).not.toHaveCount(0);
+  await told.getByRole('link', { name: String(spoilt) }).click();
+  await expect(page.getByTestId('job-number')).toHaveText(`Job ${spoilt}`);
+});

@@ -164,7 +164,24 @@ export type Health = z.infer<typeof healthSchema>;
 
 export const currentPackSchema = z.object({ hash: z.string() });
 export const peopleSchema = z.object({ people: z.array(personSchema) });
-export const jobCardsSchema = z.object({ jobs: z.array(jobCardSchema) });
+export const unreadableCardSchema = z.object({ jobId: z.uuid(), number: z.number().int() });
+export type UnreadableCard = z.infer<typeof unreadableCardSchema>;
+export const jobCardsSchema = z.object({ jobs: z.array(jobCardSchema), unreadable: z.array(unreadableCardSchema).default([]) });
+export type JobCards = z.infer<typeof jobCardsSchema>;
+
+/** A list as it came: a card that this program can't read is named by its number and takes no other with it. */
+export function readJobCards(value: unknown): JobCards {
+  const list = z.object({ jobs: z.array(z.unknown()), unreadable: z.array(unreadableCardSchema).default([]) }).parse(value);
+  const jobs: JobCard[] = [];
+  const unreadable = [...list.unreadable];
+  for (const one of list.jobs) {
+    const card = jobCardSchema.safeParse(one);
+    const named = unreadableCardSchema.safeParse(one);
+    if (card.success) jobs.push(card.data);
+    else if (named.success) unreadable.push(named.data);
+  }
+  return { jobs, unreadable };
+}
 /** A pack document and an exported case have schemas of their own (docs/formats.md); a reply carries them as they are. */
 export const documentSchema = z.looseObject({ format: z.string(), version: z.number().int() });
 

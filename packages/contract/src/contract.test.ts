@@ -12,7 +12,7 @@ import {
   verdicts,
   leftOutCodes,
 } from '@veglia/core';
-import { errorCodes, errorStatus, gearToProve, paperCodes, problemSentence, say, words } from './index.ts';
+import { errorCodes, errorStatus, gearToProve, paperCodes, problemSentence, readJobCards, say, words } from './index.ts';
 
 describe('sentences', () => {
   test.each([
@@ -63,4 +63,30 @@ test('gear is to be proven again after half a year, and where it never was', () 
     { name: 'old meter', days: 181 },
     { name: 'board', days: null },
   ]);
+});
+
+test('a card that can’t be read is named, and takes no other with it; one without a number is left', () => {
+  const good = {
+    jobId: '0190a8c0-0000-7000-8000-000000000001',
+    number: 7,
+    title: 'x',
+    customerName: null,
+    openedAt: '2026-03-02T12:00:00.000Z',
+    state: 'taken-in',
+    symptoms: [],
+    top: null,
+    next: null,
+    outcome: null,
+    found: null,
+    family: null,
+    layout: null,
+    code: null,
+    condition: [],
+    closedAt: null,
+    entryCount: 1,
+  };
+  const bad = { ...good, jobId: '0190a8c0-0000-7000-8000-000000000002', number: 8, state: 'elsewhere' };
+  const read = readJobCards({ jobs: [good, bad, null, { number: 'x' }] });
+  expect(read.jobs.map(({ number }) => number)).toEqual([7]);
+  expect(read.unreadable).toEqual([{ jobId: bad.jobId, number: 8 }]);
 });

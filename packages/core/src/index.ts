@@ -16,6 +16,7 @@ export {
   knownAs,
   layoutOddsByLooks,
   packSchema,
+  ownNamesOnly,
   parsePack,
   withBlinkTable,
   silentOutcomes,

@@ -12,22 +12,21 @@ import {
   packParams,
   personSchema,
   shopChangeSchema,
-  type Health,
 } from '@veglia/contract';
 import { InputRefused, problemsOfSchema } from '@veglia/core';
 import express, { type Express } from 'express';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
-import { QueryTypes } from 'sequelize';
 import { v7 as uuidv7 } from 'uuid';
 import type { z } from 'zod';
 import { countsAt, listTold, newestSnapshot, tell, withdrawTold } from './counts/counts.ts';
-import { ledgerProtection } from './database/migrate.ts';
 import { ApiError } from './http/apiError.ts';
-import { errorHandler, isDatabaseAway } from './http/errorHandler.ts';
+import { errorHandler } from './http/errorHandler.ts';
 import { onlyJson, onlyOwnHost, onlyOwnPages, onlyPhotoTypes, onlyStorableText } from './http/guards.ts';
+import { health, readiness, type Draining } from './http/health.ts';
 import type { Hosts } from './http/hosts.ts';
+import { requestSerializers } from './http/log.ts';
 import { append, entriesAfter } from './jobs/ledger.ts';
 import { exportCase, listJobs, paperFacts, readJob, takeIn } from './jobs/jobs.ts';
 import { searchCustomers } from './customers.ts';
@@ -49,6 +48,8 @@ export interface AppParts {
   readonly hosts: Hosts;
   /** Where people reach it, without a slash at the end: what the QR codes on papers lead to. Never taken from a request. */
   readonly ownAddress: () => string;
+  /** Told by the process once it is on its way out. */
+  readonly lifetime?: Draining;
   /** The built web app; left out, the API stands alone. */
   readonly staticDir?: string | undefined;
 }
@@ -62,7 +63,7 @@ function parse<T>(schema: z.ZodType<T>, value: unknown, root: string): T {
 
 const mebibyte = 1024 * 1024;
 
-export function createApp({ store, log, hosts, ownAddress, staticDir }: AppParts): Express {
+export function createApp({ store, log, hosts, ownAddress, staticDir, lifetime = { draining: false } }: AppParts): Express {
   const app = express();
   app.disable('x-powered-by');
   app.use(
@@ -73,11 +74,7 @@ export function createApp({ store, log, hosts, ownAddress, staticDir }: AppParts
         response.setHeader('x-request-id', id);
         return id;
       },
-      // Bodies and headers may carry personal data: only method, path and outcome are logged.
-      serializers: {
-        req: (request: { id: unknown; method: string; url: string }) => ({ id: request.id, method: request.method, url: request.url }),
-        res: (response: { statusCode: number }) => ({ statusCode: response.statusCode }),
-      },
+      serializers: requestSerializers,
     }),
   );
   app.use(
@@ -104,6 +101,21 @@ export function createApp({ store, log, hosts, ownAddress, staticDir }: AppParts
     }),
   );
   app.use(onlyOwnHost(hosts), onlyOwnPages);
+  app.get('/livez', (_request, response) => {
+    response.set('cache-control', 'no-store').json({ status: 'live' });
+  });
+  app.get('/readyz', async (_request, response) => {
+    const status = await readiness(store, lifetime);
+    response
+      .status(status === 'ready' ? 200 : 503)
+      .set('cache-control', 'no-store')
+      .json({ status });
+  });
+  // Jobs, papers, case files, photos: nothing of them stays on a disk that somebody else may read. What may stay says so itself.
+  app.use('/api', (_request, response, next) => {
+    response.set('cache-control', 'no-store');
+    next();
+  });
   // Packed bodies are refused: what a few bytes unpack to is decided by the sender.
   app.put(
     '/api/photos/:id',
@@ -123,7 +135,7 @@ export function createApp({ store, log, hosts, ownAddress, staticDir }: AppParts
   app.use('/api', onlyStorableText);
 
   app.get('/api/health', async (_request, response) => {
-    response.json(await health(store));
+    response.json(await health(store, version));
   });
   app.get('/api/openapi.json', (_request, response) => {
     response.json(openApiDocument(version));
@@ -173,8 +185,10 @@ export function createApp({ store, log, hosts, ownAddress, staticDir }: AppParts
   app.post('/api/told/:id/withdraw', async (request, response) => {
     response.json({ told: await withdrawTold(store, parse(jobParams, request.params, 'path').id) });
   });
-  app.get('/api/jobs', async (_request, response) => {
-    response.json({ jobs: await listJobs(store) });
+  app.get('/api/jobs', async (request, response) => {
+    const list = await listJobs(store);
+    if (list.unreadable.length > 0) request.log.warn({ jobs: list.unreadable.map(({ jobId }) => jobId) }, 'cards that can’t be read');
+    response.json(list);
   });
   app.post('/api/jobs', async (request, response) => {
     const job = await takeIn(store, parse(newJobSchema, request.body, ''), uuidv7);
@@ -201,11 +215,7 @@ export function createApp({ store, log, hosts, ownAddress, staticDir }: AppParts
   app.get('/api/photos/:id', async (request, response) => {
     const { file, bytes } = await readPhoto(store, parse(jobParams, request.params, 'path').id);
     // Whatever is inside, it is shown as the picture it was found to be and as nothing else.
-    response
-      .set('x-content-type-options', 'nosniff')
-      .set('cache-control', 'private, max-age=31536000, immutable')
-      .type(file.mediaType)
-      .send(bytes);
+    response.set('x-content-type-options', 'nosniff').type(file.mediaType).send(bytes);
   });
   app.get('/api/jobs/:id/entries', async (request, response) => {
     const { id } = parse(jobParams, request.params, 'path');
@@ -237,23 +247,4 @@ export function createApp({ store, log, hosts, ownAddress, staticDir }: AppParts
   }
   app.use(errorHandler());
   return app;
-}
-
-async function health(store: Store): Promise<Health> {
-  try {
-    const [row] = await store.sequelize.query<{ name: string }>('SELECT name FROM migrations ORDER BY name DESC LIMIT 1', {
-      type: QueryTypes.SELECT,
-    });
-    return {
-      app: 'ok',
-      version,
-      database: 'ok',
-      migration: row?.name ?? null,
-      ledgerProtection: await ledgerProtection(store.sequelize),
-      pack: await store.packs.currentHash().catch(() => null),
-    };
-  } catch (error) {
-    if (!isDatabaseAway(error)) throw error;
-    return { app: 'ok', version, database: 'away', migration: null, ledgerProtection: 'unknown', pack: null };
-  }
 }

@@ -1,6 +1,48 @@
-/** What the process is told by its environment, checked once. */
+/** What the process is told by its environment, checked once. `.env.example` and docs/configuration.md name the same; a test holds them together. */
 import { fileURLToPath } from 'node:url';
 import path from 'node:path';
+import { z } from 'zod';
+
+const loopback = ['127.0.0.1', '::1', 'localhost'];
+const root = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '../../..');
+export const logLevels = ['fatal', 'error', 'warn', 'info', 'debug', 'trace', 'silent'] as const;
+
+const address = (text: string): boolean => /^https?:[/][/][^/?#@]+[/]?$/.test(text) && URL.canParse(text);
+const wholeNumber = (least: number, most: number, usual: string) =>
+  z
+    .string()
+    .default(usual)
+    .refine((text) => /^\d{1,6}$/.test(text) && Number(text) >= least && Number(text) <= most, {
+      error: `is not a whole number from ${least} to ${most}.`,
+    })
+    .transform(Number);
+
+/** Each says for itself what is wrong with it. */
+export const settingsSchema = z.object({
+  HOST: z
+    .string()
+    .default('127.0.0.1')
+    .refine((host) => loopback.includes(host), {
+      error: 'is another machine’s, but Veglia has no accounts yet and so listens on this machine only. Use 127.0.0.1, ::1 or localhost.',
+    }),
+  PORT: wholeNumber(0, 65_535, '0'),
+  DATABASE_URL: z
+    .string({ error: 'is missing. `npm run demo` starts a database of its own and sets it.' })
+    .refine((url) => /^postgres(?:ql)?:[/][/]/.test(url) && URL.canParse(url), {
+      error: 'is no address such as postgres://user@host/database.',
+    }),
+  VEGLIA_OWNER_DATABASE_URL: z.string().optional(),
+  VEGLIA_PUBLIC_URL: z
+    .string()
+    .default('')
+    .transform((text) => text.split(/[\s,]+/).filter((one) => one !== ''))
+    .refine((all) => all.every(address), { error: 'has what is no address such as https://bench.example.org.' }),
+  VEGLIA_STATIC_DIR: z.string().optional(),
+  VEGLIA_PACK_DIR: z.string().default(path.join(root, 'knowledge')),
+  VEGLIA_DEMO_DIR: z.string().optional(),
+  LOG_LEVEL: z.enum(logLevels, { error: `is none of ${logLevels.join(', ')}.` }).default('info'),
+  VEGLIA_GRACE_SECONDS: wholeNumber(1, 600, '10'),
+});
 
 export interface Config {
   readonly host: string;
@@ -14,40 +56,39 @@ export interface Config {
   readonly staticDir: string | undefined;
   readonly packDir: string;
   readonly demoDir: string | undefined;
+  readonly logLevel: (typeof logLevels)[number];
+  /** How long requests that are under way may take once it is told to stop, seconds. */
+  readonly graceSeconds: number;
 }
-
-const loopback = new Set(['127.0.0.1', '::1', 'localhost']);
-const root = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '../../..');
 
 export class ConfigRefused extends Error {}
 
-/** Throws ConfigRefused with a sentence that says what to change. */
+/** A variable that is set to nothing is not set. Throws ConfigRefused with a sentence for each that is wrong. */
 export function readConfig(env: Readonly<Record<string, string | undefined>>): Config {
-  const host = env.HOST ?? '127.0.0.1';
-  if (!loopback.has(host)) {
+  const given = Object.fromEntries(Object.entries(env).filter(([, value]) => value !== ''));
+  const read = settingsSchema.safeParse(given);
+  if (!read.success)
     throw new ConfigRefused(
-      `HOST is "${host}", but Veglia has no accounts yet and so listens on this machine only. Use 127.0.0.1, ::1 or localhost.`,
+      read.error.issues
+        .map(({ path: [name], message }) => {
+          const value = given[String(name)];
+          // An address of a database may hold a password.
+          const said = value === undefined || /DATABASE/.test(String(name)) ? '' : ` is "${value}", which`;
+          return `${String(name)}${said} ${message}`;
+        })
+        .join('\n'),
     );
-  }
-  const port = Number(env.PORT ?? '0');
-  if (!Number.isInteger(port) || port < 0 || port > 65_535) {
-    throw new ConfigRefused(`PORT is "${env.PORT}", which is not a whole number from 0 to 65535.`);
-  }
-  const databaseUrl = env.DATABASE_URL;
-  if (!databaseUrl) throw new ConfigRefused('DATABASE_URL is missing. `npm run demo` starts a database of its own and sets it.');
-  const publicUrls = (env.VEGLIA_PUBLIC_URL ?? '').split(/[\s,]+/).filter((one) => one !== '');
-  for (const one of publicUrls) {
-    if (!/^https?:[/][/][^/?#@]+[/]?$/.test(one) || !URL.canParse(one))
-      throw new ConfigRefused(`VEGLIA_PUBLIC_URL has "${one}", which is no address such as https://bench.example.org.`);
-  }
+  const { data } = read;
   return {
-    host,
-    port,
-    publicUrls,
-    databaseUrl,
-    ownerUrl: env.VEGLIA_OWNER_DATABASE_URL ?? databaseUrl,
-    staticDir: env.VEGLIA_STATIC_DIR,
-    packDir: env.VEGLIA_PACK_DIR ?? path.join(root, 'knowledge'),
-    demoDir: env.VEGLIA_DEMO_DIR,
+    host: data.HOST,
+    port: data.PORT,
+    publicUrls: data.VEGLIA_PUBLIC_URL,
+    databaseUrl: data.DATABASE_URL,
+    ownerUrl: data.VEGLIA_OWNER_DATABASE_URL ?? data.DATABASE_URL,
+    staticDir: data.VEGLIA_STATIC_DIR,
+    packDir: data.VEGLIA_PACK_DIR,
+    demoDir: data.VEGLIA_DEMO_DIR,
+    logLevel: data.LOG_LEVEL,
+    graceSeconds: data.VEGLIA_GRACE_SECONDS,
   };
 }

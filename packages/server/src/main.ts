@@ -1,24 +1,26 @@
 /** The process: environment in, one listening server out. Says `listening` to a parent that forked it. */
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import { pino } from 'pino';
+import closeWithGrace from 'close-with-grace';
 import { InputRefused } from '@veglia/core';
 import { createApp } from './app.ts';
 import { ConfigRefused, readConfig } from './config.ts';
 import { collectChunks, graceMinutes } from './files/store.ts';
+import { drain } from './http/drain.ts';
 import { hostsOf } from './http/hosts.ts';
+import { createLog, safeError } from './http/log.ts';
 import { openLive } from './live/live.ts';
 import { openStore } from './open.ts';
 
-const log = pino({ level: process.env.LOG_LEVEL ?? 'info' });
-
 async function main(): Promise<void> {
   const config = readConfig(process.env);
+  const log = createLog(config.logLevel);
   const store = await openStore(config, () => new Date());
   const hosts = hostsOf(config.publicUrls);
+  const lifetime = { draining: false };
   let listeningOn = config.port;
   const ownAddress = (): string => (config.publicUrls[0] ?? `http://127.0.0.1:${listeningOn}`).replace(/[/]$/, '');
-  const server = createServer(createApp({ store, log, hosts, ownAddress, staticDir: config.staticDir }));
+  const server = createServer(createApp({ store, log, hosts, ownAddress, staticDir: config.staticDir, lifetime }));
   const live = openLive(server, config.databaseUrl, log, hosts);
   await new Promise<void>((resolve, reject) => {
     server.once('error', reject);
@@ -31,24 +33,22 @@ async function main(): Promise<void> {
 
   // Chunks of uploads that never came to their end; an hour apart, as long as the grace they have.
   const collecting = setInterval(() => {
-    collectChunks(store).catch((error: unknown) => log.warn({ err: error as Error }, 'chunks were not collected'));
+    collectChunks(store).catch((error: unknown) => log.warn({ err: error }, 'chunks were not collected'));
   }, graceMinutes * 60_000);
   collecting.unref();
 
-  let stopping = false;
-  const stop = (): void => {
-    if (stopping) return;
-    stopping = true;
-    void live.close();
-    server.close(() => {
-      void store.sequelize.close().finally(() => process.exit(0));
-    });
-    server.closeAllConnections();
-  };
-  process.on('SIGTERM', stop);
-  process.on('SIGINT', stop);
+  const graceMs = config.graceSeconds * 1000;
+  const closing = closeWithGrace({ delay: graceMs + 5000, logger: false }, async ({ err, signal }) => {
+    if (err) log.fatal({ err }, 'stopped by an error of its own');
+    else log.info({ signal }, 'stopping');
+    clearInterval(collecting);
+    lifetime.draining = true;
+    await live.close();
+    await drain(server, graceMs);
+    await store.sequelize.close();
+  });
   // The parent is gone, however it went: a server nobody can stop must not stay.
-  process.on('disconnect', stop);
+  process.on('disconnect', () => void closing.close());
 }
 
 main().catch((error: unknown) => {
@@ -56,6 +56,6 @@ main().catch((error: unknown) => {
   else if ((error as { code?: unknown }).code === 'EADDRINUSE')
     console.error(`Port ${process.env.PORT ?? ''} is taken. Choose another with PORT.`);
   else if (error instanceof InputRefused) console.error('The knowledge pack is refused:', error.problems);
-  else log.fatal({ err: error as Error }, 'could not start');
+  else console.error('Could not start:', safeError(error));
   process.exit(error instanceof ConfigRefused ? 2 : 1);
 });

@@ -8,21 +8,24 @@ import { Writable } from 'node:stream';
 import { gzipSync } from 'node:zlib';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { ledgerChannel, livePath, ownHeader, problemDocumentSchema, routes } from '@veglia/contract';
-import { pino } from 'pino';
+import { parsePack } from '@veglia/core';
+import type { Logger } from 'pino';
 import request, { type Response } from 'supertest';
 import { v7 as uuidv7 } from 'uuid';
 import { WebSocket } from 'ws';
 import { hostsOf } from '../src/http/hosts.ts';
+import { createLog } from '../src/http/log.ts';
+import { packsInMemory } from '../src/packs/shelf.ts';
 import { pdfOf } from '../src/papers/pdf.ts';
 import { ask, draft, intake, openListening, testAddress } from './support/testApp.ts';
 
-let running: Awaited<ReturnType<typeof openListening>>;
+let running: Awaited<ReturnType<typeof openListening>> & { readonly log: Logger };
 let port: number;
 const logged: string[] = [];
 
 beforeAll(async () => {
-  const log = pino({ level: 'info' }, new Writable({ write: (chunk: Buffer, _encoding, done) => (logged.push(chunk.toString()), done()) }));
-  running = await openListening({ log });
+  const log = createLog('info', new Writable({ write: (chunk: Buffer, _encoding, done) => (logged.push(chunk.toString()), done()) }));
+  running = { ...(await openListening({ log })), log };
   ({ port } = running);
 });
 afterAll(() => running.close());
@@ -348,5 +351,106 @@ describe('a paper', () => {
     const endless = { content: Array.from({ length: 4000 }, () => ({ text: 'word '.repeat(400) })) };
     await expect(pdfOf(endless, 300)).rejects.toMatchObject({ code: 'paper-too-long' });
     expect((await pdfOf({ content: 'short' })).subarray(0, 5).toString()).toBe('%PDF-');
+  });
+});
+
+describe('what people wrote', () => {
+  const secret = 'Ysolde Brackwater';
+
+  test('is in no log, whatever the database says of it', async () => {
+    logged.length = 0;
+    const job = intake(running.person, { customer: { name: secret, contact: '' } });
+    const { store } = running;
+    // Any failing statement: its error carries statement, parameters and, in its sentence, the value.
+    const failing = async (): Promise<unknown> =>
+      store.sequelize.query('SELECT $1::uuid', { bind: [secret] }).catch((error: unknown) => error);
+    const error = await failing();
+    expect(JSON.stringify(error, Object.getOwnPropertyNames(error))).toContain(secret);
+    running.log.error({ err: error }, 'request failed');
+    await ask(running.app).post('/api/jobs').send(job);
+    await ask(running.app).post('/api/customers/search').send({ name: secret, contact: '' });
+    await stranger().get(`/api/jobs?name=${encodeURIComponent(secret)}`);
+    expect(logged.length).toBeGreaterThan(3);
+    expect(logged.join('\n')).not.toContain(secret);
+    expect(logged.join('\n')).not.toContain(encodeURIComponent(secret));
+    const said = JSON.parse(logged.find((line) => line.includes('request failed')) ?? '{}') as { err: Record<string, unknown> };
+    // What names the fault stays: PostgreSQL's 22P02 is invalid_text_representation.
+    expect(said.err).toMatchObject({ code: '22P02', at: expect.arrayContaining([expect.stringMatching(/^at /)]) });
+    expect(said.err).not.toHaveProperty('message');
+  });
+
+  test('stays in no cache', async () => {
+    const id = await checkedIn();
+    const photo = uuidv7();
+    await ask(running.app).put(`/api/photos/${photo}`).set('content-type', 'image/png').send(png);
+    for (const path of [
+      '/api/jobs',
+      `/api/jobs/${id}`,
+      `/api/jobs/${id}/entries?after=0`,
+      `/api/jobs/${id}/case`,
+      `/api/jobs/${id}/label.pdf`,
+      `/api/photos/${photo}`,
+      '/api/people',
+      '/api/shop',
+    ])
+      expect([path, (await stranger().get(path)).headers['cache-control']]).toEqual([path, 'no-store']);
+    // What is never anybody's, and named by what is in it, may stay.
+    const { hash } = (await stranger().get('/api/packs/current')).body as { hash: string };
+    expect((await stranger().get(`/api/packs/${hash}`)).headers['cache-control']).toContain('immutable');
+  });
+
+  test('is erased from job, case, list and search, and what was a fact stays', async () => {
+    const job = intake(running.person, { customer: { name: secret, contact: '01632 960123' } });
+    const told = `${secret} says it hums`;
+    const [opened, complaint] = job.entries;
+    await ask(running.app)
+      .post('/api/jobs')
+      .send({
+        ...job,
+        entries: [opened, { ...complaint, body: { kind: 'symptom.reported', v: 1, symptoms: ['sound-dark'], words: told } }],
+      });
+    const everywhere = async (): Promise<string> => {
+      const replies = await Promise.all(
+        ['/api/jobs', `/api/jobs/${job.id}`, `/api/jobs/${job.id}/case`].map((path) => stranger().get(path)),
+      );
+      const found = await ask(running.app).post('/api/customers/search').send({ name: secret, contact: '' });
+      expect([...replies, found].map(({ status }) => status)).toEqual([200, 200, 200, 200]);
+      return JSON.stringify([...replies, found].map(({ body }) => body as unknown));
+    };
+    expect(await everywhere()).toContain(told);
+    const erase = (entry: string | undefined, field: string) =>
+      ask(running.app)
+        .post(`/api/jobs/${job.id}/entries`)
+        .send({ by: running.person, entries: [draft({ kind: 'text.redacted', v: 1, entry, field })] });
+    expect((await erase(complaint?.id, 'symptoms')).status).toBe(400);
+    expect((await erase(uuidv7(), 'words')).status).toBe(400);
+    expect((await erase(complaint?.id, 'words')).status).toBe(200);
+    await running.store.models.customers.update({ name: null, contact: null }, { where: { name: secret } });
+    expect(await everywhere()).not.toContain(secret);
+    const { entries } = (await stranger().get(`/api/jobs/${job.id}`)).body as { entries: { body: Record<string, unknown> }[] };
+    expect(entries[1]?.body).toMatchObject({ symptoms: ['sound-dark'], words: '[erased]' });
+    const [row] = await running.store.models.texts.findAll({ where: { entryId: complaint?.id ?? '', field: 'words' } });
+    expect(row?.content).toBeNull();
+  });
+
+  test('stands above no fact: a forged row of texts is passed over', async () => {
+    const job = intake(running.person);
+    await ask(running.app).post('/api/jobs').send(job);
+    const [, complaint] = job.entries;
+    await running.store.models.texts.create({ entryId: complaint?.id ?? '', field: 'symptoms', content: 'dead' });
+    const { entries } = (await stranger().get(`/api/jobs/${job.id}`)).body as { entries: { body: Record<string, unknown> }[] };
+    expect(entries[1]?.body).toMatchObject({ symptoms: ['sound-dark'], words: 'it only talks' });
+  });
+});
+
+describe('what is kept in memory', () => {
+  test('are so many packs and no more', async () => {
+    const { packs } = running.store;
+    const document = (await packs.document(await packs.currentHash())) as { title: object };
+    for (let n = 0; n < packsInMemory + 3; n += 1) {
+      const pack = parsePack({ ...document, title: { en: `Pack ${n}` } });
+      await packs.compiled(await packs.import(pack));
+    }
+    expect(packs.inMemory).toBe(packsInMemory);
   });
 });

@@ -88,6 +88,19 @@ describe('the chunk store', () => {
     await owner.close();
     await expect(readFile(running.store, kept)).rejects.toThrow(/is gone/);
   });
+
+  test('a chunk that doesn’t read back as it was stored is told, and not handed on', async () => {
+    const id = uuidv7();
+    await storeFile(running.store, id, noise(chunkBytes + 5, 78), 'image/png');
+    const owner = connect(running.ownerUrl, 1);
+    await owner.query(
+      `UPDATE chunks SET bytes = set_byte(bytes, 3, (get_byte(bytes, 3) + 1) % 256)
+        WHERE number = (SELECT chunk_numbers[1] FROM file_pages WHERE file_id = $1)`,
+      { bind: [id] },
+    );
+    await owner.close();
+    await expect(readFile(running.store, id)).rejects.toThrow(/is damaged/);
+  });
 });
 
 describe('photos', () => {

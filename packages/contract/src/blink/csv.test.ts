@@ -38,6 +38,24 @@ describe('a trace', () => {
 });
 
 describe('a table', () => {
+  test('what a spreadsheet would work out is written so that it doesn’t, and read as it was', () => {
+    const code = (meaning: string) => ({
+      id: 'one',
+      groups: [1],
+      meaning: { en: meaning },
+      suspects: {},
+      source: 'cover',
+      date: '2026-01-01',
+      by: '@me',
+    });
+    const table = (meaning: string) => ({ format: 'veglia-blink-table', version: 1, family: 'quorvane.qk3', codes: [code(meaning)] });
+    for (const meaning of ['=HYPERLINK("http://x.example")', '+1', '-1', '@SUM(A1)', "'=x", 'plain']) {
+      const csv = writeBlinkTableCsv(table(meaning));
+      expect(csv.split(/[\n,]/).filter((cell) => /^"?[=+@-]/.test(cell))).toEqual([]);
+      expect((readBlinkTableCsv(csv, 'quorvane.qk3').document as { codes: unknown[] }).codes).toEqual([code(meaning)]);
+    }
+  });
+
   test.each(compiled.pack.families.map(({ id }) => id))('of %s goes out as CSV and comes in as it was', (family) => {
     const document = blinkTableOf(compiled, family);
     const { document: again, problems } = readBlinkTableCsv(writeBlinkTableCsv(document), family);

@@ -68,12 +68,16 @@ export const writeTraceCsv = ({ timesS, levels, colours }: LightTrace): string =
 const columns = ['id', 'groups', 'colour', 'after', 'meaning', 'suspects', 'first_check', 'notices', 'source', 'date', 'by'] as const;
 type Row = Partial<Record<(typeof columns)[number], string>>;
 
+/** A spreadsheet works out what begins like a formula: such a cell is written behind an apostrophe, and read without it. */
+const formula = /^'*[=+\-@\t\r].*$/s;
+const withoutGuard = (text: string): string => (text.startsWith("'") && formula.test(text.slice(1)) ? text.slice(1) : text);
+
 /** A table's document, to be looked through by `blinkTableProblems`: a cell that can't be read stays as it is and is told there. */
 export function readBlinkTableCsv(text: string, family: string): { document: unknown; problems: readonly Problem[] } {
   const { header, rows } = rowsOf(text);
   const problems = missing(header, ['id', 'groups', 'meaning', 'suspects', 'source', 'date', 'by'], 'table');
   const codes = rows.map((row: Row) => {
-    const cell = (name: (typeof columns)[number]): string => row[name]?.trim() ?? '';
+    const cell = (name: (typeof columns)[number]): string => withoutGuard(row[name]?.trim() ?? '');
     const given = (name: (typeof columns)[number], field: string): object => (cell(name) === '' ? {} : { [field]: cell(name) });
     const groups =
       cell('groups') === ''
@@ -127,5 +131,5 @@ export function writeBlinkTableCsv(document: unknown): string {
       by: text(code.by),
     };
   });
-  return `${Papa.unparse(rows, { columns: [...columns], newline: '\n' })}\n`;
+  return `${Papa.unparse(rows, { columns: [...columns], newline: '\n', escapeFormulae: formula })}\n`;
 }

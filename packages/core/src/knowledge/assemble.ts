@@ -75,9 +75,9 @@ export function parsePack(document: unknown): Pack {
 
 /**
  * The same value with no names but its own at any depth: words, ids and places of a pack are looked up in its tables, and "constructor"
- * must be as unknown there as any other word nobody wrote.
+ * must be as unknown there as any other word nobody wrote. A copy sent to a worker has lost it and is made so anew.
  */
-function ownNamesOnly<T>(value: T): T {
+export function ownNamesOnly<T>(value: T): T {
   if (Array.isArray(value)) return value.map((one: unknown) => ownNamesOnly(one)) as T;
   if (typeof value !== 'object' || value === null) return value;
   const bare = Object.create(null) as Record<string, unknown>;

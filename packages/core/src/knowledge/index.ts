@@ -4,7 +4,7 @@ export { hazards, type Hazard } from './schema.ts';
 export { outcomesThatFollow } from './consequences.ts';
 export { activeLevel, activeLowShare, asksAt, chassis, forcingOf, inputStandsVolts, type ActiveLevel, type Forcing } from './force.ts';
 export { inScope, knownAs, matchSet, type PlacedFault, type SetIdentity } from './applies.ts';
-export { assemblePack, parsePack, type PackFile } from './assemble.ts';
+export { assemblePack, ownNamesOnly, parsePack, type PackFile } from './assemble.ts';
 export { checkPack } from './check.ts';
 export { blinkTableOf, blinkTableProblems, blinkTableSchema, withBlinkTable, type BlinkTable } from './blinkTable.ts';
 export { compilePack, selectRow, traitsHold, type CompiledPack } from './compile.ts';

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { foldCase, type CaseFold } from '../diagnosis/index.ts';
 import type { Counts, Entry } from '../ledger/index.ts';
-import { caseOf, shipped } from '../testing/shipped.ts';
+import { caseOf, shipped, type Told } from '../testing/shipped.ts';
 import { calibration, calibrationOf, countsOf, mergeCounts, withCounts } from './index.ts';
 
 const jobOf = (fault: string, symptom = 'sound-dark', set: Record<string, unknown> = {}) => {
@@ -122,6 +122,16 @@ describe('learning from closed jobs', () => {
       list.forEach((p, index) => expect(p).toBeCloseTo(shipped().startingOdds.get(id)![index]!, 12));
     }
   });
+});
+
+test('a job counts only where its layout is certain and its fault was confirmed', () => {
+  const confirmed = { kind: 'fault.confirmed', v: 1, assembly: 'strips', fault: 'strips.led-open' };
+  const counted = (body: Told, set: Record<string, unknown> = { layout: 'led-tcon' }): number =>
+    countsOf([caseOf(['sound-dark'], [body], set)], shipped(), 1).jobs.length;
+  expect(counted(confirmed)).toBe(1);
+  expect(counted(confirmed, { layout: { odds: { 'led-tcon': 0.9, oled: 0.1 } } })).toBe(0);
+  expect(counted({ kind: 'fault.confirmed', v: 1, assembly: 'strips' })).toBe(0);
+  expect(counted({ kind: 'note.added', v: 1, text: 'x' })).toBe(0);
 });
 
 describe('calibration', () => {

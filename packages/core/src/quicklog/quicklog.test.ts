@@ -94,3 +94,10 @@ describe('the quick line', () => {
     expect(tried).toBeGreaterThan(200);
   });
 });
+
+test('a line that was made to be slow is read as quickly as any: an end is looked for once', () => {
+  const began = performance.now();
+  for (const line of [`a${'.'.repeat(80_000)}b`, '-'.repeat(80_000), '5 '.repeat(20_000), `sb${' '.repeat(80_000)}5`]) read(line);
+  // Seven seconds and more when each stop was tried as the end.
+  expect(performance.now() - began).toBeLessThan(3000);
+});

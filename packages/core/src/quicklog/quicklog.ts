@@ -58,12 +58,21 @@ export function readQuickLine(line: string, context: QuickContext): QuickReading
   return { items, rest };
 }
 
+/** Without stops and dashes before it and stops behind it; in one pass, since a regular expression that looks for an end retries at each stop. */
+function withoutStops(word: string): string {
+  let from = 0;
+  let to = word.length;
+  while (from < to && (word[from] === '.' || word[from] === '-')) from += 1;
+  while (to > from && word[to - 1] === '.') to -= 1;
+  return word.slice(from, to);
+}
+
 const wordsOf = (text: string): string[] =>
   text
     .toLowerCase()
     .replaceAll('’', '')
     .split(/[^a-z0-9.+_?-]+/)
-    .map((word) => word.replace(/^[.-]+|[.]+$/g, ''))
+    .map(withoutStops)
     .filter((word) => word !== '');
 
 function phrasesOf({ compiled, layoutId }: QuickContext): Phrase[] {

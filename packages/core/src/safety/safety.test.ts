@@ -1,7 +1,7 @@
 /** The safety walk on the shipped layouts. Rules: common practice, no source. */
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { setOnArrival, stateAfter, type Body, type BodyOf, type Entry, type SetState, type Toward } from '../ledger/index.ts';
+import { readBody, setOnArrival, stateAfter, type Body, type BodyOf, type Entry, type SetState, type Toward } from '../ledger/index.ts';
 import { foldCase } from '../diagnosis/index.ts';
 import { caseOf, shipped } from '../testing/shipped.ts';
 import { chargePoints, isHot, objectionsTo, progressOf, stageOfPlace, standingAt, stillOut, walkTo } from './index.ts';
@@ -375,4 +375,33 @@ test('over random legal intents nothing is pulled live, and what is listed at po
   );
   expect(pulledEver).toBeGreaterThan(300);
   expect(plugged).toBeGreaterThan(300);
+});
+
+describe('what needs no walk', () => {
+  const walk = (state: Partial<SetState>, target: Toward = { kind: 'test', id: 'torch' }) =>
+    walkTo(target, { ...setOnArrival, ...state }, compiled, 'led-tcon')!;
+  test('a step outside a closed set, and no other', () => {
+    expect(walk({}).harmless).toBe(true);
+    expect(walk({ stage: 1 }).harmless).toBe(false);
+    expect(walk({ strap: true }).harmless).toBe(false);
+    expect(walk({ out: ['harness.picture'] }).harmless).toBe(false);
+    expect(walk({}, { kind: 'test', id: 'rail.standby' }).harmless).toBe(false);
+  });
+  test('each move’s entry is one that the ledger reads as it is', () => {
+    const { moves } = walk({ stage: 1, plugged: true }, { kind: 'test', id: 'cut.light' });
+    expect(moves.length).toBeGreaterThan(3);
+    for (const { change } of moves) expect(readBody(change, 'move')).toEqual({ body: change });
+  });
+});
+
+test('a test that was done with nothing pulled says nothing of the rails', () => {
+  const after = (id: string, outcome: string): SetState =>
+    stateAfter(
+      { ...setOnArrival, stage: 1, plugged: false },
+      entry({ kind: 'test.answered', v: 2, test: id, outcome, sure: 'sure' }, 1),
+      compiled,
+      'led-tcon',
+    );
+  expect(after('look.glass', 'clean').railsDown).toBe(false);
+  expect(after('cut.picture', 'unchanged').railsDown).toBe(true);
 });

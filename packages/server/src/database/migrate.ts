@@ -6,6 +6,7 @@ import * as counts from './migrations/0002-counts.ts';
 import * as shop from './migrations/0003-shop.ts';
 import * as chunks from './migrations/0004-chunks.ts';
 import * as blinkTables from './migrations/0005-blink-tables.ts';
+import * as namesOutOfCards from './migrations/0006-names-out-of-cards.ts';
 
 const migrations: readonly { name: string; up: (options: { context: QueryInterface }) => Promise<void> }[] = [
   { name: '0001-foundation', up: foundation.up },
@@ -13,6 +14,7 @@ const migrations: readonly { name: string; up: (options: { context: QueryInterfa
   { name: '0003-shop', up: shop.up },
   { name: '0004-chunks', up: chunks.up },
   { name: '0005-blink-tables', up: blinkTables.up },
+  { name: '0006-names-out-of-cards', up: namesOutOfCards.up },
 ];
 
 export const newestMigration = migrations.at(-1)?.name ?? null;

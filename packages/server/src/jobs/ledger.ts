@@ -23,6 +23,7 @@ import {
   type CaseInput,
   type CompiledPack,
   type Entry,
+  type EntryKind,
   type Pins,
   type Problem,
 } from '@veglia/core';
@@ -71,13 +72,20 @@ export async function readLedger(store: Store, jobId: string, transaction?: Tran
   for (const text of texts) {
     byEntry.set(text.entryId, { ...byEntry.get(text.entryId), [text.field]: text.content ?? redactedText });
   }
-  return rows.map((row) => entryOf(row, byEntry.get(row.id) ?? {}));
+  return rows.map((row) => entryOf(row, personalOnly(row.kind, byEntry.get(row.id) ?? {})));
+}
+
+/** Only fields that are declared personal: a row that was forged there must not stand above a fact. */
+function personalOnly(kind: string, texts: Readonly<Record<string, string>>): Record<string, string> {
+  const declared: readonly string[] = personalFields[kind as EntryKind] ?? [];
+  return Object.fromEntries(Object.entries(texts).filter(([field]) => declared.includes(field)));
 }
 
 function entryOf(row: EntryRow, texts: Readonly<Record<string, string>>): Entry {
   const read = readBody({ ...row.body, ...texts }, `job ${row.jobId} entry ${row.seq}`);
   // Stored rows were checked when they came in: a failure here is a fault of ours, not of the caller.
-  if ('problems' in read) throw new Error(`unreadable ledger entry: ${JSON.stringify(read.problems)}`);
+  if ('problems' in read)
+    throw new Error(`unreadable ledger entry: ${read.problems.map(({ code, where }) => `${code} ${where}`).join(', ')}`);
   return { id: row.id, seq: row.seq, at: row.at.toISOString(), by: row.by, basedOn: row.basedOn, body: read.body };
 }
 
@@ -163,12 +171,30 @@ export async function appendLocked(
     );
     for (const text of texts) await models.texts.create({ entryId: entry.id, ...text }, { transaction });
   }
+  const erased = await eraseTexts(store, added, [...ledger, ...added], transaction);
   if (added.length > 0) {
     await job.update({ lastSeq: seq }, { transaction });
-    await writeCard(store, job, [...ledger, ...added], transaction);
+    await writeCard(store, job, erased ? await readLedger(store, job.id, transaction) : [...ledger, ...added], transaction);
     await store.sequelize.query('SELECT pg_notify($1, $2)', { bind: [ledgerChannel, JSON.stringify({ job: job.id, seq })], transaction });
   }
   return { entries: drafts.flatMap((draft) => stored.get(draft.id) ?? []), lastSeq: seq };
+}
+
+/**
+ * Erases what was written in a field of an entry of this job: the entry stays, the words are gone from the database. Whether anything was
+ * erased; throws InputRefused for an entry or a field that isn't there to be erased.
+ */
+async function eraseTexts(store: Store, added: readonly Entry[], ledger: readonly Entry[], transaction: Transaction): Promise<boolean> {
+  const erasures = added.flatMap(({ body }) => (body.kind === 'text.redacted' ? [body] : []));
+  for (const { entry, field } of erasures) {
+    const target = ledger.find(({ id }) => id === entry);
+    if (!target) throw new InputRefused([{ code: 'unknown-id', where: 'entries.entry', value: entry, expected: 'entry of this job' }]);
+    const declared: readonly string[] = personalFields[target.body.kind] ?? [];
+    if (!declared.includes(field))
+      throw new InputRefused([{ code: 'unknown-id', where: 'entries.field', value: field, expected: declared.join(', ') || 'no field' }]);
+    await store.models.texts.update({ content: null }, { where: { entryId: entry, field }, transaction });
+  }
+  return erasures.length > 0;
 }
 
 /** A set is closed as repaired only as it was, but for recorded modifications, and checked. Throws not-put-back, not-checked. */
@@ -236,12 +262,10 @@ export async function writeCard(store: Store, job: JobRow, entries: readonly Ent
   const facts = cardOf(input, compiled);
   const counted = facts.state === 'closed' ? countsOf([input], compiled, 0) : null;
   const plate = await store.models.sets.findByPk(job.setId, options);
-  const customer = job.customerId === null ? null : await store.models.customers.findByPk(job.customerId, options);
-  const card: JobCard = {
+  const card: Omit<JobCard, 'customerName'> = {
     jobId: job.id,
     number: job.number,
     title: [plate?.maker, plate?.model].filter((part) => part !== undefined && part !== '').join(' '),
-    customerName: customer?.name ?? null,
     openedAt: job.openedAt.toISOString(),
     state: facts.state,
     symptoms: [...facts.symptoms],

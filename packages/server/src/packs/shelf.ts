@@ -1,14 +1,18 @@
 /** Packs as stored, compiled once a process. Every version that was ever imported stays whole. */
 import { compilePack, hashPack, parsePack, type CompiledPack, type Pack } from '@veglia/core';
+import { LRUCache } from 'lru-cache';
 import type { Transaction } from 'sequelize';
 import { ApiError } from '../http/apiError.ts';
 import type { Models } from '../database/models.ts';
 
 const currentKey = 'current-pack';
+/** Compiled packs kept, some 10 MB each (value of ours). */
+export const packsInMemory = 8;
 
 export class PackShelf {
   readonly #models: Pick<Models, 'packs' | 'meta'>;
-  readonly #compiled = new Map<string, CompiledPack>();
+  /** A shop edits its tables for years: only what jobs are being looked at with stays in memory. */
+  readonly #compiled = new LRUCache<string, CompiledPack>({ max: packsInMemory });
 
   constructor(models: Pick<Models, 'packs' | 'meta'>) {
     this.#models = models;
@@ -44,6 +48,10 @@ export class PackShelf {
     const row = await this.#models.packs.findByPk(hash);
     if (row === null) throw new ApiError('unknown-pack');
     return row.document;
+  }
+
+  get inMemory(): number {
+    return this.#compiled.size;
   }
 
   async compiled(hash: string): Promise<CompiledPack> {

@@ -57,6 +57,8 @@ export async function openTestApp(options: { demo?: boolean; log?: Logger } = {}
     staticDir: undefined,
     packDir: inRoot('knowledge'),
     demoDir: options.demo ? inRoot('demo') : undefined,
+    logLevel: 'silent' as const,
+    graceSeconds: 1,
   };
   const store = await openStore(config, () => noon);
   const [first] = await store.models.people.findAll({ order: [['id', 'ASC']] });

@@ -3,6 +3,7 @@ import {
   compilePack,
   goOnWithEffects,
   likelyBill,
+  ownNamesOnly,
   planDay,
   stepsFor,
   type BillSpread,
@@ -25,7 +26,7 @@ let effects: EffectsSoFar | undefined;
 const refiner = {
   knows: (hash: string): boolean => packs.has(hash),
   learn(hash: string, pack: Pack): void {
-    packs.set(hash, compilePack(pack));
+    packs.set(hash, compilePack(ownNamesOnly(pack)));
   },
   /** What to do next, settled by the search over chains; undefined where the pack isn't known. */
   settle(hash: string, input: CaseInput, policy: Policy): Recommendation | undefined {

@@ -385,7 +385,8 @@ test('what a step saves is what it is worth less its price', () => {
 });
 
 describe('what nobody would do first', () => {
-  const step = (symptom: string, told: Told[], set: Record<string, unknown> = {}) => foldCase(caseOf([symptom], told, set), shipped()).next[0]!;
+  const step = (symptom: string, told: Told[], set: Record<string, unknown> = {}) =>
+    foldCase(caseOf([symptom], told, set), shipped()).next[0]!;
 
   test('a repair that most likely cures nothing waits while a test is open that costs no more', () => {
     const oled = step('sound-dark', ['menu=no-menu', 'look.glass=clean'], { layout: 'oled', family: 'tessaluna.or2' });

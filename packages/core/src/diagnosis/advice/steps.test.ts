@@ -2,8 +2,9 @@
 import { describe, expect, test } from '@jest/globals';
 import { drainMinutes, type Procedure } from '../../knowledge/index.ts';
 import { setOnArrival, type SetState } from '../../ledger/index.ts';
-import { shipped } from '../../testing/shipped.ts';
-import { effortToReach, powerChangeMinutes } from './steps.ts';
+import { caseOf, shipped } from '../../testing/shipped.ts';
+import { foldCase } from '../index.ts';
+import { effortToReach, powerChangeMinutes, stopStep } from './steps.ts';
 
 const compiled = shipped();
 const plug = powerChangeMinutes;
@@ -37,4 +38,22 @@ test.each<[string, Needs, number, Partial<SetState>, { handsOn: number; wait: nu
 
 describe('the waits', () => {
   test('the charge takes longer than the rails', () => expect(drainMinutes.verified).toBeGreaterThan(drainMinutes['rails-down']));
+});
+
+describe('steps that are no test and no repair', () => {
+  const settings = caseOf(['dead']).settings;
+  test('which layout is it: half a minute’s look inside, the cover apart', () => {
+    const [layout] = foldCase(
+      caseOf(['dead'], [{ kind: 'set.changed', v: 2, stage: 'back-off', plugged: false }], {
+        layout: { odds: { 'led-tcon': 0.6, oled: 0.4 } },
+      }),
+      compiled,
+    ).next;
+    expect([layout?.kind, layout?.minutes]).toEqual(['layout', 0.5]);
+  });
+  test('to stop takes no wait, and costs its minutes alone', () => {
+    const stop = stopStep(compiled, settings);
+    expect([stop.waitMinutes, stop.needs, stop.cautions, stop.would]).toEqual([0, 'any', [], []]);
+    expect(stop.cost.amountMinor).toBe(Math.round((stop.minutes * settings.rateMinorPerHour) / 60));
+  });
 });

@@ -37,3 +37,32 @@ describe.each([['rail.standby'], ['rail.secondary']])('%s', (id) => {
     }
   });
 });
+
+test('readings that share a cause of error are still chances: over all their answers together they come to one', () => {
+  const outcomes = (id: string): readonly string[] => shipped().outcomeIds(id);
+  const totals = new Map<number, number>();
+  for (const command of outcomes('bl-on'))
+    for (const dim of outcomes('dim')) {
+      const { units } = interpret(caseOf(['sound-dark'], [`bl-on=${command}`, `dim=${dim}`]), shipped());
+      const [unit] = units.filter(({ kind }) => kind === 'test');
+      expect(units.filter(({ kind }) => kind === 'test')).toHaveLength(1);
+      unit?.logLikelihood.forEach((log, h) => totals.set(h, (totals.get(h) ?? 0) + Math.exp(log)));
+    }
+  for (const total of totals.values()) expect(total).toBeCloseTo(1, 9);
+});
+
+test('a count that is off by one from every code is told', () => {
+  const doubts = (groups: number[]) =>
+    interpret(
+      caseOf(['blinking'], [{ kind: 'blink.read', v: 2, groups, cycles: 2, how: 'eye' }], { family: 'quorvane.qk3' }),
+      shipped(),
+    ).doubts.filter(({ code }) => code === 'count-not-in-table');
+  const codes = shipped()
+    .families.get('quorvane.qk3')!
+    .blink.map(({ groups }) => groups.join('-'));
+  const [known] = shipped().families.get('quorvane.qk3')!.blink;
+  expect(doubts([...known!.groups])).toEqual([]);
+  const near = [known!.groups[0]! + 1, ...known!.groups.slice(1)];
+  expect(codes).not.toContain(near.join('-'));
+  expect(doubts(near)).toHaveLength(1);
+});

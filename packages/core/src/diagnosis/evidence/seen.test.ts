@@ -49,3 +49,13 @@ describe('cured', () => {
     ['a test after the cure asks on', [done('cured'), 'menu=menu-bad'], false],
   ])('%s', (_, told, expected) => expect(isCured(entries(...told), shipped())).toBe(expected));
 });
+
+describe('what nobody was sure of', () => {
+  test.each([
+    ['a crack', 'look.glass=cracked?', (one: readonly Entry[]) => isCracked(one, shipped())],
+    ['a cure', 'outlet=cured?', (one: readonly Entry[]) => isCured(one, shipped())],
+  ])('is not %s', (_, told, is) => {
+    expect(is(entries(told))).toBe(false);
+    expect(is(entries(told.slice(0, -1)))).toBe(true);
+  });
+});

@@ -2,6 +2,8 @@
 import { describe, expect, test } from '@jest/globals';
 import { compilePack, type Pack } from '../../knowledge/index.ts';
 import { shipped, shippedPack } from '../../testing/shipped.ts';
+import { hypothesesOf } from '../evidence/hypotheses.ts';
+import { outcomeTable } from '../evidence/rows.ts';
 import { passedProofs } from '../index.ts';
 
 const withProof = (assembly: string, anyOf: Pack['layouts'][number]['proof'][string]['anyOf']) => {
@@ -36,3 +38,39 @@ describe('proofs that faults elsewhere pass', () => {
     expect(all.map(({ share }) => share)).toEqual([...all].map(({ share }) => share).sort((a, b) => b - a));
   });
 });
+
+test('observations of one way multiply: each more asked for leaves others less, and the share is that of a count by hand', () => {
+  const way = [
+    { test: 'torch', outcomes: ['faint-picture'] },
+    { test: 'led.output', outcomes: ['none'] },
+  ];
+  const [one] = withProof('strips', [[way[0]!]]);
+  const [both] = withProof('strips', [way]);
+  // By hand: over all faults and complaints, starting odds times what each shows times both answers.
+  const compiled = shipped();
+  const layout = compiled.layouts.get('led-tcon')!;
+  const [own, all] = bothByHand(way);
+  expect(both?.share).toBeCloseTo(1 - own / all, 6);
+  expect(both?.share).not.toBeCloseTo(one?.share ?? 0, 2);
+  expect(layout.id).toBe('led-tcon');
+});
+
+function bothByHand(way: readonly { test: string; outcomes: readonly string[] }[]): [number, number] {
+  const compiled = shipped();
+  const hypotheses = hypothesesOf({ 'led-tcon': 1 }, compiled, undefined);
+  let [own, all] = [0, 0];
+  for (const symptom of compiled.symptomIds) {
+    const seen = { layoutOdds: { 'led-tcon': 1 }, symptoms: new Set([symptom]), family: undefined, hypotheses };
+    const tables = way.map(({ test: id }) => outcomeTable(seen, compiled, compiled.tests.get(id)!, undefined).truth);
+    hypotheses.forEach(({ fault, prior }, h) => {
+      if (!fault) return;
+      let p = prior * (compiled.symptomOdds('led-tcon', fault.id)[compiled.symptomIds.indexOf(symptom)] ?? 0);
+      way.forEach(({ test: id, outcomes }, index) => {
+        p *= outcomes.reduce((sum, outcome) => sum + (tables[index]?.[compiled.outcomeIds(id).indexOf(outcome)]?.[h] ?? 0), 0);
+      });
+      all += p;
+      if (fault.assembly === 'strips') own += p;
+    });
+  }
+  return [own, all];
+}

@@ -1,7 +1,7 @@
 /** The row of a list says what the explained fold says, at a fraction of its price. */
 import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
-import { expect, test } from '@jest/globals';
+import { describe, expect, test } from '@jest/globals';
 import { caseOf, knowledgeFolder, shipped, type Told } from '../../testing/shipped.ts';
 import { cardOf, foldCase } from '../index.ts';
 
@@ -33,3 +33,33 @@ test.each(cases.map((one) => [one.id, one] as const))('%s', (_, { set, entries }
 });
 
 test('some cases were compared', () => expect(cases.length).toBeGreaterThan(20));
+
+describe('what a card says beside the verdict', () => {
+  const limit = (amountMinor: number, minutes?: number): Told => ({
+    kind: 'limit.agreed',
+    v: 2,
+    limit: { currency: 'EUR', amountMinor },
+    ...(minutes === undefined ? {} : { minutes }),
+  });
+  const worked: Told[] = [
+    'torch=faint-picture',
+    { kind: 'repair.done', v: 2, repair: 'replace.main', result: 'unchanged', minutes: 25 },
+    { kind: 'part.fitted', v: 1, assembly: 'main', number: 'MB-77', source: 'new', price: { currency: 'EUR', amountMinor: 4000 } },
+  ];
+  const over = (told: Told[]) => cardOf(caseOf(['sound-dark'], told), shipped()).over;
+
+  test('labour and parts together are held against the limit that was agreed', () => {
+    const labour = foldCase(caseOf(['sound-dark'], worked), shipped(), 'cost', 'at-once').spent.cost.amountMinor;
+    expect(labour).toBeGreaterThan(0);
+    expect(over([limit(labour + 4000), ...worked]).money).toBe(false);
+    expect(over([limit(labour + 3999), ...worked]).money).toBe(true);
+    expect(over([limit(1_000_000, 5), ...worked])).toEqual({ money: false, minutes: true });
+    expect(over(worked)).toEqual({ money: false, minutes: false });
+  });
+
+  test('a job that was opened again has no end', () => {
+    const closed: Told = { kind: 'job.closed', outcome: 'not-worth-it', minutes: 20 };
+    expect(cardOf(caseOf(['dead'], [closed]), shipped()).closedAt).toEqual(expect.any(String));
+    expect(cardOf(caseOf(['dead'], [closed, { kind: 'job.reopened', reason: 'it came back' }]), shipped()).closedAt).toBeUndefined();
+  });
+});

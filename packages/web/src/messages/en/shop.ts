@@ -9,6 +9,8 @@ export const shopWords = {
     openJob: 'Open job {n}',
     find: 'Number, name, serial, family, or scan a label',
     unknownCode: 'This label belongs to no job here.',
+    unreadable:
+      'One card can’t be read and is not among the sets below. Its job is there: | {n} cards can’t be read and are not among the sets below. Their jobs are there:',
     scan: {
       open: 'Scan',
       help: 'Hold the label’s square code into the picture.',

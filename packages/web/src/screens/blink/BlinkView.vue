@@ -28,7 +28,7 @@ async function load(): Promise<void> {
     if (session.people.length === 0) await session.load();
     const [tables, jobs] = await Promise.all([api.blinkTables(), api.jobs()]);
     if (tables.ok) changes.value = tables.value.changes;
-    if (jobs.ok) cards.value = jobs.value;
+    if (jobs.ok) cards.value = jobs.value.jobs;
     reached.value = true;
   } catch (error) {
     if (!(error instanceof NotReached)) throw error;

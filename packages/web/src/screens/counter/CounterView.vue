@@ -97,7 +97,7 @@ async function load(): Promise<void> {
     const settings = await api.shop();
     if (settings.ok) shop.value = settings.value.settings;
     const jobs = await api.jobs();
-    if (jobs.ok) past.value = [...jobs.value].reverse();
+    if (jobs.ok) past.value = [...jobs.value.jobs].reverse();
     reached.value = true;
   } catch (error) {
     if (!(error instanceof NotReached)) throw error;

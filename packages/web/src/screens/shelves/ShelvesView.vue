@@ -90,11 +90,15 @@ onMounted(load);
   <p v-if="unknownCode" class="sheet alarm" role="alert">{{ t('shelves.unknownCode') }}</p>
   <NotReachedSheet v-if="!shelf.cards && !shelf.reached" @again="load" />
   <p v-else-if="!shelf.cards || !ready" class="soft">{{ t('common.loading') }}</p>
-  <section v-else-if="shelf.cards.length === 0" class="sheet empty">
+  <section v-else-if="shelf.cards.length === 0 && shelf.unreadable.length === 0" class="sheet empty">
     <h1>{{ t('shelves.empty') }}</h1>
     <p>{{ t('shelves.emptyHelp') }}</p>
   </section>
   <template v-else>
+    <p v-if="shelf.unreadable.length > 0" class="sheet alarm" role="status" data-test="unreadable">
+      {{ t('shelves.unreadable', shelf.unreadable.length) }}
+      <RouterLink v-for="one in shelf.unreadable" :key="one.jobId" :to="`/jobs/${one.jobId}`">{{ one.number }}</RouterLink>
+    </p>
     <AcrossBenches v-if="wanted.trim() === ''" :cards="shelf.cards" :names="names" :benches="benches" />
     <p v-if="found.length === 0" class="sheet">{{ t('shelves.nothingFound', { text: wanted }) }}</p>
     <section v-for="[name, cards] in shelves" :key="name" class="shelf" data-shelf="open" :data-place="name">

@@ -1,0 +1,44 @@
+/** Is it up, is it ready, what is it made of. */
+import type { Health } from '@veglia/contract';
+import { QueryTypes } from 'sequelize';
+import { ledgerProtection } from '../database/migrate.ts';
+import type { Store } from '../store.ts';
+import { isDatabaseAway } from './errorHandler.ts';
+
+/** A process that is on its way out takes no new work: whoever sends it some should send it elsewhere. */
+export interface Draining {
+  readonly draining: boolean;
+}
+
+export type Readiness = 'ready' | 'draining' | 'database-away';
+
+/** Throws whatever is neither of these. */
+export async function readiness(store: Store, { draining }: Draining): Promise<Readiness> {
+  if (draining) return 'draining';
+  try {
+    await store.sequelize.query('SELECT 1', { type: QueryTypes.SELECT });
+    return 'ready';
+  } catch (error) {
+    if (!isDatabaseAway(error)) throw error;
+    return 'database-away';
+  }
+}
+
+export async function health(store: Store, version: string): Promise<Health> {
+  try {
+    const [row] = await store.sequelize.query<{ name: string }>('SELECT name FROM migrations ORDER BY name DESC LIMIT 1', {
+      type: QueryTypes.SELECT,
+    });
+    return {
+      app: 'ok',
+      version,
+      database: 'ok',
+      migration: row?.name ?? null,
+      ledgerProtection: await ledgerProtection(store.sequelize),
+      pack: await store.packs.currentHash().catch(() => null),
+    };
+  } catch (error) {
+    if (!isDatabaseAway(error)) throw error;
+    return { app: 'ok', version, database: 'away', migration: null, ledgerProtection: 'unknown', pack: null };
+  }
+}
