@@ -2,24 +2,51 @@
 import { computed, onMounted } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { NotReached } from './api.ts';
+import NeedsYou, { type Refused } from './parts/NeedsYou.vue';
 import RingBar from './parts/RingBar.vue';
 import { useIntakes } from './stores/intakes.ts';
 import { startLive } from './stores/live.ts';
 import { useShelf } from './stores/shelf.ts';
-import { flushPhotos, letPhotoGo, refusedPhotos } from './stores/photos.ts';
+import { startOutbox } from './stores/outbox.ts';
+import { letPhotoGo, refusedPhotos, startPhotos, tryPhotoAgain } from './stores/photos.ts';
 import { useSession } from './stores/session.ts';
 
 const { t } = useI18n();
 const session = useSession();
 const intakes = useIntakes();
 const refused = computed(() => intakes.waiting.filter((one) => one.refused !== undefined));
+const needsYou = computed((): Refused[] => [
+  ...refused.value.map(({ id, request, refused: why = '' }) => ({
+    key: id,
+    title: t('app.intakeRefused', { maker: request.plate.maker }),
+    why,
+    content: request,
+  })),
+  ...refusedPhotos.value.map(({ id, name, blob, refused: why = '' }) => ({
+    key: id,
+    title: t('app.photoRefused', { name }),
+    why,
+    content: blob,
+  })),
+]);
+async function sendAgain(key: string): Promise<void> {
+  const intake = refused.value.find(({ id }) => id === key);
+  const photo = refusedPhotos.value.find(({ id }) => id === key);
+  if (intake) await intakes.tryAgain(intake);
+  if (photo) await tryPhotoAgain(photo);
+}
+async function letGo(key: string): Promise<void> {
+  if (refused.value.some(({ id }) => id === key)) await intakes.drop(key);
+  else await letPhotoGo(key);
+}
 const shelf = useShelf();
 onMounted(async () => {
   startLive();
+  startOutbox();
   void shelf.load();
   try {
     await intakes.load();
-    await flushPhotos();
+    await startPhotos();
     await session.load();
   } catch (error) {
     if (!(error instanceof NotReached)) throw error;
@@ -52,17 +79,8 @@ onMounted(async () => {
   <div v-if="intakes.waiting.length > 0" class="waits" role="status" data-test="intakes-wait">
     {{ t('app.intakesWait', intakes.waiting.length) }}
     <button type="button" class="plain" @click="intakes.flush()">{{ t('bench.sendNow') }}</button>
-    <p v-for="one in refused" :key="one.id" class="alarm">
-      {{ t('app.intakeRefused', { maker: one.request.plate.maker, why: one.refused ?? '' }) }}
-      <button type="button" class="plain" @click="intakes.drop(one.id)">{{ t('bench.discard') }}</button>
-    </p>
   </div>
-  <div v-if="refusedPhotos.length > 0" class="waits" role="status" data-test="photos-refused">
-    <p v-for="one in refusedPhotos" :key="one.id" class="alarm">
-      {{ t('app.photoRefused', { name: one.name, why: one.refused ?? '' }) }}
-      <button type="button" class="plain" @click="letPhotoGo(one.id)">{{ t('bench.discard') }}</button>
-    </p>
-  </div>
+  <NeedsYou :items="needsYou" @again="sendAgain" @discard="letGo" />
   <RingBar />
   <main><RouterView /></main>
 </template>

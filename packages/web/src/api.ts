@@ -33,9 +33,18 @@ import { countsSchema, parsePack, type Counts, type Pack } from '@veglia/core';
 import { ref } from 'vue';
 import { z } from 'zod';
 import { local } from './stores/local.ts';
+import { isNotNow, retryAfterMs } from './sync/reply.ts';
 
-/** No reply, or the server said that it can't reach its database: worth another try later. */
-export class NotReached extends Error {}
+/** No reply, one that can't be read, or the server said that it is in trouble itself: worth another try later. */
+export class NotReached extends Error {
+  /** As the server asked, milliseconds. */
+  readonly afterMs: number | undefined;
+
+  constructor(message: string, afterMs?: number) {
+    super(message);
+    this.afterMs = afterMs;
+  }
+}
 
 export type Reply<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly problem: ProblemDocument };
 
@@ -57,9 +66,13 @@ async function call<T>(
   } catch (error) {
     throw new NotReached(String(error));
   }
-  if (response.ok) return { ok: true, value: read(await response.json()) };
-  const problem = problemDocumentSchema.safeParse(await response.json().catch(() => undefined));
-  if (!problem.success || problem.data.code === 'database-away') throw new NotReached(`status ${response.status}`);
+  const said: unknown = await response.json().catch(() => undefined);
+  // Cut off in the middle: whether it was stored isn't known.
+  if (response.ok && said === undefined) throw new NotReached('the reply broke off');
+  if (response.ok) return { ok: true, value: read(said) };
+  const problem = problemDocumentSchema.safeParse(said);
+  if (!problem.success || isNotNow(response.status))
+    throw new NotReached(`status ${response.status}`, retryAfterMs(response.headers.get('retry-after'), Date.now()));
   return { ok: false, problem: problem.data };
 }
 

@@ -58,7 +58,6 @@ export const useJob = defineStore('job', () => {
   const missing = ref(false);
   const reached = ref(true);
   let timer: ReturnType<typeof setTimeout> | undefined;
-  let sending: Promise<void> | undefined;
 
   /** How far the ledger is here without a gap: what somebody writing now has seen. */
   const lastSeq = computed(() => {
@@ -170,7 +169,10 @@ export const useJob = defineStore('job', () => {
     } catch (error) {
       if (!(error instanceof NotReached)) throw error;
       reached.value = false;
-      timer ??= setTimeout(() => void flush(), retryAfter);
+      timer ??= setTimeout(() => {
+        timer = undefined;
+        void catchUp();
+      }, retryAfter);
     }
   }
   onLive((message) => {
@@ -183,6 +185,7 @@ export const useJob = defineStore('job', () => {
   /** Loads a job afresh; what was shown of another job is gone at once. */
   async function open(id: string): Promise<void> {
     clearTimeout(timer);
+    timer = undefined;
     if (job.value?.id !== id) {
       job.value = undefined;
       stored.value = [];
@@ -243,59 +246,55 @@ export const useJob = defineStore('job', () => {
     await flush();
   }
 
-  /** Sends what waits, one flush at a time. */
-  function flush(): Promise<void> {
-    sending = (sending ?? Promise.resolve()).then(send);
-    return sending;
-  }
+  /** A job whose ledger holds more than is here, or moved to another pack: read afresh after the sending. */
+  let stale = false;
+  outbox.listenToOutbox({
+    async stored([first, ...more], sent) {
+      const id = job.value?.id;
+      if (id === undefined || first?.jobId !== id) return;
+      await merge(id, sent.entries);
+      if (sent.lastSeq > lastSeq.value || [first, ...more].some((one) => one.draft.body.kind === 'pack.pinned')) stale = true;
+    },
+    told(state) {
+      if (state.reached !== undefined) reached.value = state.reached && reachedServer.value;
+      void refreshWaiting();
+    },
+  });
 
-  async function send(): Promise<void> {
-    clearTimeout(timer);
-    timer = undefined;
-    const id = job.value?.id ?? waiting.value[0]?.jobId;
+  async function refreshWaiting(): Promise<void> {
+    const id = job.value?.id;
     if (id === undefined) return;
-    // Two tabs share one outbox: one of them sends at a time.
-    await navigator.locks.request(`veglia-outbox-${id}`, async () => {
-      try {
-        // In the order of writing: one request for each run of entries by the same person.
-        for (let run = await nextRun(id); run.length > 0; run = await nextRun(id)) {
-          const reply = await api.append(
-            id,
-            run[0]?.by ?? '',
-            run.map((one) => one.draft),
-          );
-          if (reply.ok) {
-            // Known to be stored before anything else is asked: they never vanish from the screen in between.
-            await merge(id, reply.value.entries);
-            await outbox.remove(run);
-          } else {
-            const words = [reply.problem.title, ...(reply.problem.problems ?? []).map((one) => one.sentence)].join(' ');
-            await outbox.markRefused(run, words);
-          }
-          if (!reply.ok || reply.value.lastSeq > lastSeq.value || run.some((one) => one.draft.body.kind === 'pack.pinned')) {
-            const fresh = await api.job(id);
-            if (fresh.ok && reachedServer.value && job.value?.id === id) await accept(fresh.value);
-          }
-        }
-        reached.value = reachedServer.value;
-      } catch (error) {
-        if (!(error instanceof NotReached)) throw error;
-        reached.value = false;
-        timer = setTimeout(() => void flush(), retryAfter);
-      }
-    });
-    waiting.value = await outbox.waitingFor(id);
+    const now = await outbox.waitingFor(id);
+    if (now.filter((one) => one.refused !== undefined).length > refused.value.length) stale = true;
+    if (job.value?.id === id) waiting.value = now;
+    if (stale) await readAfresh(id);
   }
 
-  async function nextRun(id: string): Promise<outbox.Waiting[]> {
-    const open = (await outbox.waitingFor(id)).filter((one) => one.refused === undefined);
-    const end = open.findIndex((one) => one.by !== open[0]?.by);
-    return end < 0 ? open : open.slice(0, end);
+  async function readAfresh(id: string): Promise<void> {
+    stale = false;
+    try {
+      const fresh = await api.job(id);
+      if (fresh.ok && reachedServer.value && job.value?.id === id) await accept(fresh.value);
+    } catch (error) {
+      if (!(error instanceof NotReached)) throw error;
+      reached.value = false;
+    }
   }
 
-  async function dropRefused(): Promise<void> {
-    await outbox.remove(refused.value);
-    if (job.value) waiting.value = await outbox.waitingFor(job.value.id);
+  /** Sends what waits, of whichever job. */
+  async function flush(): Promise<void> {
+    await outbox.outbox.flush();
+    await refreshWaiting();
+  }
+
+  async function dropRefused(entries: readonly outbox.Waiting[] = refused.value): Promise<void> {
+    await outbox.remove(entries);
+    await refreshWaiting();
+  }
+
+  async function sendRefusedAgain(entries: readonly outbox.Waiting[]): Promise<void> {
+    await outbox.tryAgain(entries);
+    await flush();
   }
 
   return {
@@ -317,5 +316,6 @@ export const useJob = defineStore('job', () => {
     write,
     flush,
     dropRefused,
+    sendRefusedAgain,
   };
 });

@@ -1,7 +1,13 @@
 /**
- * Entries on their way. What a technician wrote is in IndexedDB before anything is sent, leaves it only when the server
- * has said that it is stored, and is sent in order.
+ * Entries on their way, of all jobs. What a technician wrote is in IndexedDB before anything is sent, leaves it only when the server has
+ * said that it is stored, and is sent in order.
  */
+import type { Appended } from '@veglia/contract';
+import { api, NotReached } from '../api.ts';
+import { fitTogether } from '../sync/batches.ts';
+import { exclusively, later, whenBack } from '../sync/browser.ts';
+import { refusalOf } from '../sync/reply.ts';
+import { Sync } from '../sync/sync.ts';
 import { local, type Waiting } from './local.ts';
 
 export type { Waiting };
@@ -16,14 +22,73 @@ export async function waitingFor(jobId: string): Promise<Waiting[]> {
   return (await local()).getAllFromIndex('waiting', 'job', jobId);
 }
 
-export async function markRefused(entries: readonly Waiting[], reason: string): Promise<void> {
+async function change(entries: readonly Waiting[], to: (entry: Waiting) => Waiting | undefined): Promise<void> {
   const transaction = (await local()).transaction('waiting', 'readwrite');
-  for (const entry of entries) await transaction.store.put({ ...entry, refused: reason });
+  for (const entry of entries) {
+    const now = to(entry);
+    if (now) await transaction.store.put(now);
+    else if (entry.turn !== undefined) await transaction.store.delete(entry.turn);
+  }
   await transaction.done;
 }
 
-export async function remove(entries: readonly Waiting[]): Promise<void> {
-  const transaction = (await local()).transaction('waiting', 'readwrite');
-  for (const { turn } of entries) if (turn !== undefined) await transaction.store.delete(turn);
-  await transaction.done;
+export const remove = (entries: readonly Waiting[]): Promise<void> => change(entries, () => undefined);
+
+/** Refused ones are sent once more: what stood against them may have gone. */
+export const tryAgain = (entries: readonly Waiting[]): Promise<void> => change(entries, ({ refused: _, ...entry }) => entry);
+
+export interface OutboxListener {
+  /** They are stored, and not let go of here yet: what is on the screen never vanishes in between. */
+  stored?(batch: readonly Waiting[], sent: Appended): Promise<void>;
+  /** After each round. */
+  told?(state: { readonly reached: boolean | undefined }): void;
+}
+const listeners = new Set<OutboxListener>();
+export function listenToOutbox(listener: OutboxListener): void {
+  listeners.add(listener);
+}
+
+export const outbox: Sync<Waiting, Appended> = new Sync<Waiting, Appended>({
+  async open() {
+    return (await (await local()).getAll('waiting')).filter(({ refused }) => refused === undefined);
+  },
+  // In the order of writing: one request for each run of entries of one job by one person.
+  together: (open) =>
+    fitTogether(
+      open.map(({ draft }) => draft),
+      (index) => open[index]?.jobId === open[0]?.jobId && open[index]?.by === open[0]?.by,
+    ),
+  async send(batch) {
+    const [first] = batch;
+    if (!first) return { kind: 'wait' };
+    const drafts = batch.map(({ draft }) => draft);
+    try {
+      const reply = await api.append(first.jobId, first.by, drafts);
+      return reply.ok
+        ? { kind: 'stored', sent: reply.value }
+        : refusalOf(
+            reply.problem,
+            drafts.map(({ id }) => id),
+          );
+    } catch (error) {
+      if (!(error instanceof NotReached)) throw error;
+      return { kind: 'wait', ...(error.afterMs === undefined ? {} : { afterMs: error.afterMs }) };
+    }
+  },
+  async stored(batch, sent) {
+    for (const listener of listeners) await listener.stored?.(batch, sent);
+    await remove(batch);
+  },
+  refused: (entry, why) => change([entry], () => ({ ...entry, refused: why })),
+  exclusively: exclusively('veglia-outbox'),
+  later,
+  told(state) {
+    for (const listener of listeners) listener.told?.(state);
+  },
+});
+
+/** Once for the page: what was left here by another day is sent, whichever job is on the bench. */
+export function startOutbox(): void {
+  whenBack(outbox);
+  void outbox.flush();
 }

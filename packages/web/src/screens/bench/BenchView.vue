@@ -30,6 +30,7 @@ import NextPanel from './NextPanel.vue';
 import NodeSheet from './NodeSheet.vue';
 import OtherSteps from './OtherSteps.vue';
 import { useSteps } from './steps.ts';
+import RefusedEntries from './RefusedEntries.vue';
 import StateBand from './StateBand.vue';
 
 const props = defineProps<{ id: string }>();
@@ -149,6 +150,11 @@ async function addNote(): Promise<void> {
   note.value = '';
   await store.write({ kind: 'note.added', v: 1, text });
 }
+/** A refused note is typed anew from what it was. */
+function editNote(text: string): void {
+  note.value = text;
+  noteField.value?.focus();
+}
 async function takeQuick(taken: readonly QuickBody[], notes: readonly string[]): Promise<void> {
   await write([...taken, ...notes.map((text): Body => ({ kind: 'note.added', v: 1, text }))]);
 }
@@ -259,10 +265,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
       {{ t('common.notReached') }}. {{ t('bench.waiting', { n: store.waiting.length }) }}.
       <button type="button" class="plain" @click="store.flush()">{{ t('bench.sendNow') }}</button>
     </p>
-    <div v-if="store.refused.length > 0" class="sheet alarm" role="alert">
-      {{ t('bench.refused', { n: store.refused.length }) }}: {{ store.refused[0]?.refused }}
-      <button type="button" class="plain" @click="store.dropRefused()">{{ t('bench.discard') }}</button>
-    </div>
+    <RefusedEntries :compiled="compiled" @edit="editNote" />
     <p v-if="then !== undefined" class="sheet then" role="status" data-test="as-of">
       {{ t('bench.asOf.told', { n: then }) }}
       <button type="button" class="push" @click="then = undefined"><KeyCap label="Esc" />{{ t('bench.asOf.back') }}</button>

@@ -22,6 +22,7 @@ import TextField from '../../parts/TextField.vue';
 import JobGate from '../../parts/JobGate.vue';
 import { useJob } from '../../stores/job.ts';
 import { useActWords } from '../bench/actWords.ts';
+import RefusedEntries from '../bench/RefusedEntries.vue';
 import { useEntryWords } from '../bench/entryWords.ts';
 
 const props = defineProps<{ id: string }>();
@@ -172,10 +173,7 @@ async function closeJob(): Promise<void> {
     <p v-if="!store.reached" class="sheet alarm" role="alert">
       {{ t('common.notReached') }}. {{ t('bench.waiting', { n: store.waiting.length }) }}.
     </p>
-    <div v-if="store.refused.length > 0" class="sheet alarm" role="alert">
-      {{ store.refused[0]?.refused }}
-      <button type="button" class="plain" @click="store.dropRefused()">{{ t('bench.discard') }}</button>
-    </div>
+    <RefusedEntries :compiled="store.compiled" />
     <div class="grid">
       <div class="stack">
         <form class="sheet fields" novalidate @submit.prevent="recordPart">

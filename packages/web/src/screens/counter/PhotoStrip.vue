@@ -4,7 +4,7 @@ import { photoSubjects, type CompiledPack } from '@veglia/core';
 import { computed, onMounted, onUnmounted, ref, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
 import KeyCap from '../../parts/KeyCap.vue';
-import { addPhoto, flushPhotos, photoUrl } from '../../stores/photos.ts';
+import { addPhoto, photoUrl } from '../../stores/photos.ts';
 import { textOfPicture } from '../../workers/recognise.ts';
 import type { IntakePhoto } from './intake.ts';
 import { proposalsOf, type PlateProposal } from './plateText.ts';
@@ -53,7 +53,6 @@ function pasted(event: ClipboardEvent): void {
 }
 onMounted(() => {
   window.addEventListener('paste', pasted);
-  void flushPhotos();
 });
 onUnmounted(() => {
   window.removeEventListener('paste', pasted);

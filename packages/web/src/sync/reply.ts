@@ -1,0 +1,44 @@
+/** Which reply refuses what was sent, and which only says that the server is in trouble or isn't ours to talk to. */
+import type { ErrorCode, ProblemDocument } from '@veglia/contract';
+import type { Attempt } from './sync.ts';
+
+/** Refusals that are about what was sent. All others (another host, another site, a route that isn't there) are no verdict on it. */
+const aboutWhatWasSent = new Set<ErrorCode>([
+  'bad-request',
+  'not-json',
+  'unknown-person',
+  'unknown-job',
+  'unknown-pack',
+  'unknown-counts',
+  'unknown-customer',
+  'entry-conflict',
+  'job-moved-on',
+  'not-checked',
+  'not-put-back',
+  'too-large',
+  'not-a-photo',
+  'wrong-media-type',
+]);
+
+/** Statuses by which a server, or something between, says: not now. */
+export const isNotNow = (status: number): boolean => status >= 500 || status === 408 || status === 425 || status === 429;
+
+/** Seconds or a date; undefined where it is neither. */
+export function retryAfterMs(header: string | null, now: number): number | undefined {
+  if (header === null) return undefined;
+  if (/^\d{1,6}$/.test(header)) return Number(header) * 1000;
+  const at = Date.parse(header);
+  return Number.isNaN(at) ? undefined : Math.max(0, at - now);
+}
+
+/** Places in the batch that a problem names ("entries.3.body.text", an entry's id); `ids`: of the batch, in order. */
+export function refusalOf(problem: ProblemDocument, ids: readonly string[] = []): Attempt<never> {
+  if (!aboutWhatWasSent.has(problem.code)) return { kind: 'wait' };
+  const why = [problem.title, ...(problem.problems ?? []).map((one) => one.sentence)].join(' ');
+  const named = (problem.problems ?? []).flatMap(({ where, sentence }) => {
+    const place = /^entries\.(\d+)(?:\.|$)/.exec(where)?.[1];
+    if (place !== undefined) return [Number(place)];
+    return ids.flatMap((id, index) => (sentence.includes(id) ? [index] : []));
+  });
+  return { kind: 'refused', why, ...(named.length > 0 ? { named: [...new Set(named)] } : {}) };
+}
