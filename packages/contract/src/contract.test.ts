@@ -53,16 +53,18 @@ describe('errors', () => {
   });
 });
 
-test('gear is to be proven again after half a year, and where it never was', () => {
+test('gear is to be proven again after half a year, and where it never was; told only where it is used', () => {
   const gear = [
-    { name: 'meter', provenOn: '2026-05-29' },
-    { name: 'old meter', provenOn: '2026-05-28' },
-    { name: 'board', provenOn: null },
+    { name: 'meter', provenOn: '2026-05-29', tool: 'meter' },
+    { name: 'old meter', provenOn: '2026-05-28', tool: 'meter' },
+    { name: 'board', provenOn: null, tool: null },
+    { name: 'strips', provenOn: null, tool: 'strip-tester' },
   ];
-  expect(gearToProve(gear, '2026-11-25')).toEqual([
+  expect(gearToProve(gear, ['meter'], '2026-11-25')).toEqual([
     { name: 'old meter', days: 181 },
     { name: 'board', days: null },
   ]);
+  expect(gearToProve(gear, ['strip-tester'], '2026-11-25').map(({ name }) => name)).toEqual(['board', 'strips']);
 });
 
 test('a card that can’t be read is named, and takes no other with it; one without a number is left', () => {

@@ -27,8 +27,10 @@ export const shopSettingsSchema = z.strictObject({
   lapseMinutes: z.number().int().min(1, 'minutes are 1 to 480').max(480, 'minutes are 1 to 480'),
   benches: z.array(shortText.min(1)).max(40),
   shelves: z.array(shortText.min(1)).max(200),
-  /** Known-good gear, and when it was last proven to be. */
-  gear: z.array(z.strictObject({ name: shortText.min(1), provenOn: z.iso.date().nullable() })).max(200),
+  /** Known-good gear, when it was last proven to be, and which tool of the book it is; null: any that reads or is fitted. */
+  gear: z
+    .array(z.strictObject({ name: shortText.min(1), provenOn: z.iso.date().nullable(), tool: idSchema.nullable().default(null) }))
+    .max(200),
   /** Cautions that apply here beside the book's, and words for the receipt. */
   localCautions: longText,
   receiptText: longText,
@@ -89,9 +91,17 @@ export function jobSettings(shop: ShopSettings): Settings {
 /** Gear is taken on trust for this long after it was last proven, days; a value of ours. */
 const gearTrustDays = 180;
 
-/** Gear not to be trusted unseen on that day (YYYY-MM-DD): never proven, or too long ago. Days since then, or null for never. */
-export function gearToProve(gear: ShopSettings['gear'], today: string): { readonly name: string; readonly days: number | null }[] {
-  return gear.flatMap(({ name, provenOn }) => {
+/**
+ * Gear that a step with these tools trusts and that isn't to be trusted unseen on that day (YYYY-MM-DD): never proven, or too long ago. Days
+ * since then, or null for never.
+ */
+export function gearToProve(
+  gear: ShopSettings['gear'],
+  tools: readonly string[],
+  today: string,
+): { readonly name: string; readonly days: number | null }[] {
+  return gear.flatMap(({ name, provenOn, tool }) => {
+    if (tool !== null && !tools.includes(tool)) return [];
     const days = provenOn === null ? null : Math.floor((Date.parse(today) - Date.parse(provenOn)) / 86_400_000);
     return days === null || days > gearTrustDays ? [{ name, days }] : [];
   });

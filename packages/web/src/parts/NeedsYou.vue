@@ -25,8 +25,8 @@ function save({ key, content }: Refused): void {
 </script>
 
 <template>
-  <section v-if="items.length > 0" class="sheet alarm needs" role="alert" data-test="needs-you">
-    <strong>{{ t('app.needsYou', items.length) }}</strong>
+  <section v-if="items.length > 0" class="sheet needs" role="alert" data-test="needs-you">
+    <strong class="alarm">{{ t('app.needsYou', items.length) }}</strong>
     <ul>
       <li v-for="one in items" :key="one.key">
         <p>
@@ -47,14 +47,16 @@ function save({ key, content }: Refused): void {
 
 <style scoped>
 .needs ul {
-  max-height: 160px;
+  max-height: 200px;
   margin: 4px 0 0;
   padding: 0;
   overflow-y: auto;
   list-style: none;
 }
 .needs p {
-  margin: 4px 0;
+  margin: 4px 0 0;
+  overflow-wrap: anywhere;
+  color: var(--ink);
 }
 .why {
   font-weight: 600;

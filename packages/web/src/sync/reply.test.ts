@@ -26,9 +26,19 @@ describe('a reply', () => {
   });
 
   test('names entries by their place or by their id', () => {
-    expect(refusalOf(problem('bad-request', [{ where: 'entries.3.body.text' }, { where: 'entries.3.at' }]))).toMatchObject({ named: [3] });
+    const two = problem('bad-request', [
+      { where: 'entries.3.body.text', sentence: 'entries.3.body.text: too long' },
+      { where: 'entries.1.at', sentence: 'entries.1.at: no time' },
+      { where: 'entries.3.by', sentence: 'entries.3.by: nobody' },
+    ]);
+    expect(refusalOf(two)).toMatchObject({
+      named: [
+        { place: 3, why: 'text: too long by: nobody' },
+        { place: 1, why: 'at: no time' },
+      ],
+    });
     const conflict = problem('entry-conflict', [{ where: 'entries', sentence: 'entries: id-b is there twice' }]);
-    expect(refusalOf(conflict, ['id-a', 'id-b'])).toMatchObject({ kind: 'refused', named: [1] });
+    expect(refusalOf(conflict, ['id-a', 'id-b'])).toMatchObject({ kind: 'refused', named: [{ place: 1, why: 'No.' }] });
     expect(refusalOf(problem('job-moved-on'), ['id-a'])).toEqual({ kind: 'refused', why: 'No.' });
   });
 

@@ -34,11 +34,16 @@ export function retryAfterMs(header: string | null, now: number): number | undef
 /** Places in the batch that a problem names ("entries.3.body.text", an entry's id); `ids`: of the batch, in order. */
 export function refusalOf(problem: ProblemDocument, ids: readonly string[] = []): Attempt<never> {
   if (!aboutWhatWasSent.has(problem.code)) return { kind: 'wait' };
-  const why = [problem.title, ...(problem.problems ?? []).map((one) => one.sentence)].join(' ');
-  const named = (problem.problems ?? []).flatMap(({ where, sentence }) => {
+  const problems = problem.problems ?? [];
+  const why = [problem.title, ...problems.map((one) => one.sentence)].join(' ');
+  /** Place -> what is said of it, without the way there. */
+  const named = new Map<number, string[]>();
+  const name = (place: number, sentence: string): void => void named.set(place, [...(named.get(place) ?? []), sentence]);
+  for (const { where, sentence } of problems) {
     const place = /^entries\.(\d+)(?:\.|$)/.exec(where)?.[1];
-    if (place !== undefined) return [Number(place)];
-    return ids.flatMap((id, index) => (sentence.includes(id) ? [index] : []));
-  });
-  return { kind: 'refused', why, ...(named.length > 0 ? { named: [...new Set(named)] } : {}) };
+    if (place !== undefined) name(Number(place), sentence.replace(/^entries\.\d+\.(?:body\.)?/, ''));
+    else ids.forEach((id, index) => (sentence.includes(id) ? name(index, problem.title) : undefined));
+  }
+  if (named.size === 0) return { kind: 'refused', why };
+  return { kind: 'refused', why, named: [...named].map(([place, said]) => ({ place, why: said.join(' ') })) };
 }

@@ -65,7 +65,9 @@ class Bench {
         this.#later = run;
         return () => (this.#later = undefined);
       },
-      told: ({ reached }) => (this.reached = reached),
+      told: ({ reached }) => {
+        if (reached !== undefined) this.reached = reached;
+      },
     };
     this.sync = new Sync(parts);
   }
@@ -141,7 +143,7 @@ describe('a refusal', () => {
     const bench = new Bench(items(4));
     bench.answer = (batch) => {
       const at = batch.findIndex(({ id }) => id === 'e2');
-      return at < 0 ? undefined : { kind: 'refused', why: 'not so', named: [at] };
+      return at < 0 ? undefined : { kind: 'refused', why: 'some are not so', named: [{ place: at, why: 'not so' }] };
     };
     await bench.sync.flush();
     expect([...bench.refused]).toEqual([['e2', 'not so']]);
@@ -160,7 +162,7 @@ describe('a refusal', () => {
 
   test('that names what isn’t in the batch is one that names nothing', async () => {
     const bench = new Bench(items(2));
-    bench.answer = (batch) => (batch.length > 1 ? { kind: 'refused', why: 'x', named: [7] } : undefined);
+    bench.answer = (batch) => (batch.length > 1 ? { kind: 'refused', why: 'x', named: [{ place: 7, why: 'y' }] } : undefined);
     await bench.sync.flush();
     expect([bench.server, bench.refused.size]).toEqual([['e0', 'e1'], 0]);
   });

@@ -12,8 +12,8 @@ export type Attempt<Sent> =
   | { readonly kind: 'stored'; readonly sent: Sent }
   /** Not reached, or in trouble of its own: nothing is known of the items. `afterMs`: asked for by the server. */
   | { readonly kind: 'wait'; readonly afterMs?: number }
-  /** `named`: places in the batch that the reply is about; left out: it may be any of them. */
-  | { readonly kind: 'refused'; readonly why: string; readonly named?: readonly number[] };
+  /** `named`: places in the batch that the reply is about, each with its own reason; left out: it may be any of them. */
+  | { readonly kind: 'refused'; readonly why: string; readonly named?: readonly { readonly place: number; readonly why: string }[] };
 
 export interface SyncParts<Item, Sent> {
   /** What waits and isn't refused, oldest first. */
@@ -96,13 +96,13 @@ export class Sync<Item, Sent> {
         await this.#parts.stored(batch, attempt.sent);
         continue;
       }
-      const named = (attempt.named ?? []).filter((place) => place < batch.length);
+      const named = (attempt.named ?? []).filter(({ place }) => place < batch.length);
       const [only] = batch;
-      if (batch.length === 1 && only !== undefined) await this.#parts.refused(only, attempt.why);
+      if (batch.length === 1 && only !== undefined) await this.#parts.refused(only, named[0]?.why ?? attempt.why);
       else if (named.length > 0)
-        for (const place of named) {
+        for (const { place, why } of named) {
           const item = batch[place];
-          if (item !== undefined) await this.#parts.refused(item, attempt.why);
+          if (item !== undefined) await this.#parts.refused(item, why);
         }
       else singly = batch.length;
     }

@@ -170,6 +170,8 @@ export const shopWords = {
     toolsHelp: 'Tests that need a tool you don’t have are left out, and say why.',
     gearHelp: 'Known-good gear, and when it was last proven to be.',
     gearName: 'Gear',
+    gearTool: 'Which tool it is',
+    gearAny: 'Any that reads or is fitted',
     provenOn: 'Last proven',
     addGear: 'Add gear',
     remove: 'Remove',

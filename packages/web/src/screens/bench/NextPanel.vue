@@ -79,7 +79,7 @@ const answers = computed(() => {
 /** Steps that fit something known to be good, or read a meter, stand on gear that has to be proven now and then. */
 const gear = computed(() =>
   test.value?.do.some((step) => 'fit' in step || 'measure' in step)
-    ? gearToProve(props.shop.gear, new Date().toISOString().slice(0, 10))
+    ? gearToProve(props.shop.gear, test.value.tools, new Date().toISOString().slice(0, 10))
     : [],
 );
 /** Ruled-out assemblies named with an answer; of more, only how many. */

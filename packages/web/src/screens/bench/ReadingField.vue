@@ -177,7 +177,7 @@ function record(): void {
   font: inherit;
 }
 .number input.wide {
-  width: 190px;
+  width: 100%;
 }
 .number select {
   width: 106px;

@@ -43,10 +43,12 @@ interface SettingsForm {
   schools: Record<string, string>;
   benches: string;
   shelves: string;
-  gear: { name: string; provenOn: string }[];
+  gear: { name: string; provenOn: string; tool: string }[];
   localCautions: string;
   receiptText: string;
 }
+/** Stands for gear that is no tool of the book. */
+const anyTool = 'any';
 const form = reactive<SettingsForm>({
   shopName: '',
   shopContact: '',
@@ -96,7 +98,7 @@ function show(settings: ShopSettings): void {
   form.schools = { ...settings.schools };
   form.benches = settings.benches.join('\n');
   form.shelves = settings.shelves.join('\n');
-  form.gear = settings.gear.map((one) => ({ name: one.name, provenOn: one.provenOn ?? '' }));
+  form.gear = settings.gear.map((one) => ({ name: one.name, provenOn: one.provenOn ?? '', tool: one.tool ?? anyTool }));
 }
 
 async function load(): Promise<void> {
@@ -147,7 +149,9 @@ function read(): ShopSettings | undefined {
     schools: { ...form.schools },
     benches: lines(form.benches),
     shelves: lines(form.shelves),
-    gear: form.gear.filter((one) => one.name.trim() !== '').map((one) => ({ name: one.name.trim(), provenOn: one.provenOn || null })),
+    gear: form.gear
+      .filter((one) => one.name.trim() !== '')
+      .map((one) => ({ name: one.name.trim(), provenOn: one.provenOn || null, tool: one.tool === anyTool ? null : one.tool })),
     localCautions: form.localCautions,
     receiptText: form.receiptText,
   };
@@ -255,6 +259,10 @@ async function addPerson(): Promise<void> {
         <p class="soft">{{ t('settings.gearHelp') }}</p>
         <div v-for="(one, index) in form.gear" :key="index" class="gearline">
           <el-input v-model="one.name" :aria-label="t('settings.gearName')" />
+          <el-select v-model="one.tool" :aria-label="t('settings.gearTool')">
+            <el-option :value="anyTool" :label="t('settings.gearAny')" />
+            <el-option v-for="tool in packs.current.pack.tools" :key="tool.id" :value="tool.id" :label="textOf(tool.name)" />
+          </el-select>
           <el-date-picker
             v-model="one.provenOn"
             value-format="YYYY-MM-DD"
@@ -263,7 +271,9 @@ async function addPerson(): Promise<void> {
           />
           <button type="button" class="plain" @click="form.gear.splice(index, 1)">{{ t('settings.remove') }}</button>
         </div>
-        <button type="button" class="plain" @click="form.gear.push({ name: '', provenOn: '' })">{{ t('settings.addGear') }}</button>
+        <button type="button" class="plain" @click="form.gear.push({ name: '', provenOn: '', tool: anyTool })">
+          {{ t('settings.addGear') }}
+        </button>
       </div>
     </fieldset>
     <fieldset class="sheet fields quarters">
@@ -314,7 +324,7 @@ async function addPerson(): Promise<void> {
   gap: 8px;
 }
 .gearline {
-  grid-template-columns: 2fr auto auto;
+  grid-template-columns: 2fr 1.4fr auto auto;
 }
 .foot {
   position: sticky;
