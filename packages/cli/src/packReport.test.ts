@@ -13,6 +13,8 @@ describe('what a pack says of itself', () => {
         // Wrong data looks the same whoever made it wrong.
         'main.picture-out or tcon.clock-dead',
         'main.picture-out or tcon.data-corrupt',
+        // A supply that main doesn't give, or that the T-con pulls down: ohms to chassis with the cable out would tell, and aren't in the book.
+        'main.panel-switch or tcon.supply-short',
         // A bar of the plasma's glass and of the board that drives it.
         'panel.film-across or scan-buffers.bar',
         'panel.film-left or address.bar',

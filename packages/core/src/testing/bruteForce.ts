@@ -86,6 +86,14 @@ export function bruteForceOdds(input: CaseInput, pack: Pack): Map<string, number
   const symptoms = new Set(input.entries.flatMap(({ body }) => (body.kind === 'symptom.reported' ? body.symptoms : [])));
   const elsewhere = (here: string): string[] => Object.entries(layout.showsAs).flatMap(([there, as]) => (as === here ? [there] : []));
   const namesHere = new Set([...symptoms].flatMap((id) => [id, ...elsewhere(id)]));
+  const moved = new Set(
+    input.entries.flatMap(({ body }) => {
+      if (body.kind !== 'test.answered' || body.sure !== 'sure') return [];
+      const test = pack.tests.find((one) => one.id === body.test)!;
+      const swung = test.observe.outcomes.find(({ id }) => id === body.outcome)?.seen?.some(({ reading }) => reading?.swings === true);
+      return swung === true ? test.do.flatMap((step) => ('measure' in step ? [step.at] : [])) : [];
+    }),
+  );
   const looks = new Map<string, Looks>();
   for (const { body } of input.entries) {
     if (body.kind !== 'test.answered') continue;
@@ -99,7 +107,19 @@ export function bruteForceOdds(input: CaseInput, pack: Pack): Map<string, number
     const outside = test.scope.symptoms !== undefined && !test.scope.symptoms.some((id) => namesHere.has(id));
     // Another code with a board out says little until the old one was seen again; nobody here counts a code.
     const otherCode = test.observe.outcomes.some(({ id, seen }) => id === body.outcome && seen?.some(({ code }) => code === 'changed'));
-    const error = Math.max(pack.scale.likelihood[test.error]!, body.sure === 'think-so' ? 0.25 : 0, outside || otherCode ? 0.35 : 0);
+    // Nobody said at which level the line asks, and nobody saw it move: one set in twenty-five is the other way round.
+    const unsaid = (line: string): boolean => family?.traits[`${line}.active-low`] === undefined && !moved.has(line);
+    const levels = test.observe.outcomes.some(({ seen }) => seen?.some(({ reading }) => reading?.asks !== undefined));
+    const noEffect = test.observe.outcomes.find(({ id }) => id === body.outcome)?.seen === undefined;
+    const turned = test.do.some((step) =>
+      'measure' in step ? levels && unsaid(step.at) : 'force' in step && noEffect && unsaid(step.force),
+    );
+    const error = Math.max(
+      pack.scale.likelihood[test.error]!,
+      body.sure === 'think-so' ? 0.25 : 0,
+      outside || otherCode ? 0.35 : 0,
+      turned ? 0.04 : 0,
+    );
     const key = `${test.id}/${body.of ?? ''}`;
     const known = looks.get(key) ?? { test, of: body.of, seen: [] };
     known.seen.push({ outcome: body.outcome, error });
