@@ -30,5 +30,19 @@ export default defineConfig(
       'vue/no-mutating-props': ['error', { shallowOnly: true }],
     },
   },
+  {
+    // Time and chance are arguments there: the same input gives the same fold, today and in ten years.
+    files: ['packages/core/src/**/*.ts', 'packages/simulators/src/**/*.ts'],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'no-restricted-properties': [
+        'error',
+        { object: 'Date', property: 'now', message: 'Time is an argument.' },
+        { object: 'performance', property: 'now', message: 'Time is an argument.' },
+        { object: 'Math', property: 'random', message: 'Chance is an argument: a seed.' },
+      ],
+      'no-restricted-syntax': ['error', { selector: "NewExpression[callee.name='Date'][arguments.length=0]", message: 'Time is an argument.' }],
+    },
+  },
   prettier,
 );

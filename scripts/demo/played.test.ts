@@ -35,7 +35,9 @@ describe('the demo’s played jobs', () => {
         return { id: `e${index}`, seq: index + 1, at: '2026-01-01T00:00:00Z', by: 'demo', basedOn: index, body: read.body };
       });
       const fold = foldCase(caseOfLedger(ledger), compiled);
-      const odd = fold.unused.filter(({ code }) => !['said-nothing', 'could-not-change', 'no-blink-table', 'earlier-fault', 'follows'].includes(code));
+      const odd = fold.unused.filter(
+        ({ code }) => !['said-nothing', 'could-not-change', 'no-blink-table', 'earlier-fault', 'follows'].includes(code),
+      );
       expect([name, odd]).toEqual([name, []]);
     }
   });

@@ -114,7 +114,8 @@ function playedJob(plan: Plan, index: number, compiled: CompiledPack, names: Nam
       warranty: pick(['over', 'unknown'] as const),
     },
   ];
-  for (const { body } of played) bodies.push(body.kind === 'symptom.reported' ? { ...body, words: inWords(body.symptoms[0] ?? '', compiled, random) } : body);
+  for (const { body } of played)
+    bodies.push(body.kind === 'symptom.reported' ? { ...body, words: inWords(body.symptoms[0] ?? '', compiled, random) } : body);
   const opening = 1 + bodies.slice(1).findIndex((body) => body.kind !== 'symptom.reported');
   const intake = bodies.slice(0, Math.max(2, opening));
   const work = bodies.slice(intake.length);
@@ -131,7 +132,9 @@ function playedJob(plan: Plan, index: number, compiled: CompiledPack, names: Nam
   return {
     by: pick(names.people).id,
     openedDaysAgo: Math.round((plans.length - index) * daysBetween * 10) / 10,
-    customer: shopOwn ? null : { name: names.customers[index % names.customers.length] ?? '', contact: names.phones[index % names.phones.length] ?? '' },
+    customer: shopOwn
+      ? null
+      : { name: names.customers[index % names.customers.length] ?? '', contact: names.phones[index % names.phones.length] ?? '' },
     plate: { maker: family.maker, model: pick(family.models), serial: `${family.maker.slice(0, 2).toUpperCase()}${7000 + index * 37}` },
     ...(plan.stand === 'closed' || shopOwn ? {} : { promisedInDays: promises[index % promises.length] ?? 2 }),
     entries,
@@ -151,7 +154,13 @@ function inWords(symptom: string, compiled: CompiledPack, random: () => number):
 }
 
 /** What of the work is done by today. */
-function leftWhere(plan: Plan, work: readonly Body[], ending: string, fault: { id: string; assembly: string }, random: () => number): Body[] {
+function leftWhere(
+  plan: Plan,
+  work: readonly Body[],
+  ending: string,
+  fault: { id: string; assembly: string },
+  random: () => number,
+): Body[] {
   if (plan.stand === 'taken-in') return [];
   if (plan.stand === 'begun') return work.slice(0, 1);
   const repairAt = work.findIndex((body) => body.kind === 'repair.done');
@@ -159,7 +168,10 @@ function leftWhere(plan: Plan, work: readonly Body[], ending: string, fault: { i
   if (plan.stand === 'half-way') return work.slice(0, Math.max(1, Math.ceil(before / 2)));
   if (plan.stand === 'asked') {
     const low = 90 + 10 * Math.floor(random() * 6);
-    return [...work.slice(0, Math.max(1, before)), { kind: 'quote.sent', v: 2, total: euros(low), upTo: euros(low + 60), options: ['repair', 'hand-back'] }];
+    return [
+      ...work.slice(0, Math.max(1, before)),
+      { kind: 'quote.sent', v: 2, total: euros(low), upTo: euros(low + 60), options: ['repair', 'hand-back'] },
+    ];
   }
   const cured = ending === 'cured';
   return [
@@ -182,7 +194,14 @@ function withAdvice(work: readonly Body[], before: readonly Body[], compiled: Co
   const out: Body[] = [];
   for (const body of work) {
     if (['test.answered', 'repair.done', 'job.closed'].includes(body.kind)) {
-      const entries = all.map((one, index): Entry => ({ id: `e${index}`, seq: index + 1, at: '2026-01-01T00:00:00Z', by: 'demo', basedOn: index, body: one }));
+      const entries = all.map((one, index): Entry => ({
+        id: `e${index}`,
+        seq: index + 1,
+        at: '2026-01-01T00:00:00Z',
+        by: 'demo',
+        basedOn: index,
+        body: one,
+      }));
       const fold = foldCase(caseOfLedger(entries), compiled);
       const next = fold.next[0];
       const advice: Body = {

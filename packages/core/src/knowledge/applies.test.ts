@@ -47,7 +47,10 @@ describe('scope down to model, version and year', () => {
 });
 
 describe('a layout made from another', () => {
-  const extra = (layout: Record<string, unknown>): PackFile[] => [...shippedFiles(), { path: 'layouts/zz.json', text: JSON.stringify(layout) }];
+  const extra = (layout: Record<string, unknown>): PackFile[] => [
+    ...shippedFiles(),
+    { path: 'layouts/zz.json', text: JSON.stringify(layout) },
+  ];
   const head = { id: 'zz', name: { en: 'Made up' }, frequency: 'rare', source: 'made up for a test' };
 
   test('loses what hangs on the nodes it is without, and keeps the rest', () => {

@@ -15,7 +15,21 @@ export function placesOf(step: Step): readonly string[] {
   if ('bridge' in step) return [step.bridge[0], step.bridge[1]];
   if ('force' in step) return [step.force];
   if ('measure' in step || 'fit' in step) return [step.at];
-  for (const key of ['tape', 'warm', 'chill', 'clean', 'read', 'write', 'lift', 'load', 'look', 'listen', 'torch', 'tap', 'squeeze'] as const) {
+  for (const key of [
+    'tape',
+    'warm',
+    'chill',
+    'clean',
+    'read',
+    'write',
+    'lift',
+    'load',
+    'look',
+    'listen',
+    'torch',
+    'tap',
+    'squeeze',
+  ] as const) {
     const place = (step as Partial<Record<typeof key, string>>)[key];
     if (place !== undefined) return [place];
   }

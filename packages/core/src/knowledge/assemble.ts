@@ -22,7 +22,19 @@ export interface PackFile {
 /** Beside the pack and no part of it: cases and shares that it is held against. */
 const besideThePack = ['reference-cases/', 'reference-shares.json'];
 
-const singleLists = ['assemblies', 'symptoms', 'stages', 'cautions', 'places', 'tools', 'schools', 'looks', 'classes', 'histories', 'consequences'] as const;
+const singleLists = [
+  'assemblies',
+  'symptoms',
+  'stages',
+  'cautions',
+  'places',
+  'tools',
+  'schools',
+  'looks',
+  'classes',
+  'histories',
+  'consequences',
+] as const;
 const folders = ['layouts', 'faults', 'tests', 'repairs', 'families'] as const;
 
 /** Throws InputRefused with every file that isn't JSON and every schema issue. Item order follows the file names. */
@@ -30,7 +42,9 @@ export function assemblePack(files: readonly PackFile[]): Pack {
   const problems: Problem[] = [];
   const document: Record<string, unknown> = {};
   const lists = new Map<string, unknown[]>([...singleLists, ...folders].map((name) => [name, []]));
-  const sorted = files.filter((file) => !besideThePack.some((one) => file.path.startsWith(one))).sort((a, b) => (a.path < b.path ? -1 : a.path > b.path ? 1 : 0));
+  const sorted = files
+    .filter((file) => !besideThePack.some((one) => file.path.startsWith(one)))
+    .sort((a, b) => (a.path < b.path ? -1 : a.path > b.path ? 1 : 0));
   for (const file of sorted) {
     let content: unknown;
     try {

@@ -43,10 +43,22 @@ describe('a blink table', () => {
   test.each<[string, unknown, [string, string, unknown][]]>([
     ['the same code twice', table(row(), row({ id: 'again' })), [['duplicate-id', 'row 2 (again)', '9||']]],
     ['the same id twice', table(row(), row({ groups: [10] })), [['duplicate-id', 'row 2 (nine)', 'nine']]],
-    ['a count of none in a group', table(row({ groups: [3, 0] })), [['schema', 'row 1 (nine), groups, 1', 'Too small: expected number to be >=1']]],
-    ['a row without a source', table(row({ source: '' })), [['schema', 'row 1 (nine), source', 'Too small: expected string to have >=3 characters']]],
+    [
+      'a count of none in a group',
+      table(row({ groups: [3, 0] })),
+      [['schema', 'row 1 (nine), groups, 1', 'Too small: expected number to be >=1']],
+    ],
+    [
+      'a row without a source',
+      table(row({ source: '' })),
+      [['schema', 'row 1 (nine), source', 'Too small: expected string to have >=3 characters']],
+    ],
     ['an unknown suspect', table(row({ suspects: { flux: 'often' } })), [['unknown-id', 'row 1 (nine).suspects', 'flux']]],
-    ['a word that isn’t in the scale', table(row({ suspects: { strips: 'mostly' } })), [['word-unknown', 'row 1 (nine).suspects.strips', 'mostly']]],
+    [
+      'a word that isn’t in the scale',
+      table(row({ suspects: { strips: 'mostly' } })),
+      [['word-unknown', 'row 1 (nine).suspects.strips', 'mostly']],
+    ],
     ['a first check nobody knows', table(row({ firstCheck: 'lick' })), [['unknown-id', 'row 1 (nine).firstCheck', 'lick']]],
     ['a family nobody knows', { ...(table() as object), family: 'no.one' }, [['unknown-id', 'table.family', 'no.one']]],
   ])('refused: %s', (_, document, expected) => {

@@ -23,7 +23,13 @@ export interface BlinkTable {
 export function blinkTableProblems(document: unknown, pack: Pack): { problems: Problem[]; table?: BlinkTable } {
   const whole = blinkTableSchema.safeParse(document);
   if (!whole.success) {
-    return { problems: whole.error.issues.map((issue) => ({ code: 'schema', where: ['table', ...issue.path.map(String)].join('.'), expected: issue.message })) };
+    return {
+      problems: whole.error.issues.map((issue) => ({
+        code: 'schema',
+        where: ['table', ...issue.path.map(String)].join('.'),
+        expected: issue.message,
+      })),
+    };
   }
   const { family, codes: rows } = whole.data;
   const problems: Problem[] = [];
@@ -38,7 +44,14 @@ export function blinkTableProblems(document: unknown, pack: Pack): { problems: P
     if (read.success) {
       codes.push(read.data);
       places.push(where);
-    } else problems.push(...read.error.issues.map((issue): Problem => ({ code: 'schema', where: [where, ...issue.path.map(String)].join(', '), expected: issue.message })));
+    } else
+      problems.push(
+        ...read.error.issues.map((issue): Problem => ({
+          code: 'schema',
+          where: [where, ...issue.path.map(String)].join(', '),
+          expected: issue.message,
+        })),
+      );
   });
   problems.push(...checkBlinkCodes(codes, (index) => places[index] ?? '', pack));
   return problems.length === 0 ? { problems, table: { family, codes } } : { problems };
@@ -48,7 +61,10 @@ export function blinkTableProblems(document: unknown, pack: Pack): { problems: P
 export function withBlinkTable(pack: Pack, document: unknown): Pack {
   const { problems, table } = blinkTableProblems(document, pack);
   if (!table) throw new InputRefused(problems);
-  return { ...pack, families: pack.families.map((family) => (family.id === table.family ? { ...family, blink: [...table.codes] } : family)) };
+  return {
+    ...pack,
+    families: pack.families.map((family) => (family.id === table.family ? { ...family, blink: [...table.codes] } : family)),
+  };
 }
 
 /** The table of a family as it is. */

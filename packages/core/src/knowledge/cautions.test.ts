@@ -17,29 +17,93 @@ describe('contradictions between what a step does and its cautions', () => {
   test('the shipped pack has none', () => expect(spoilt(() => undefined)).toEqual([]));
 
   test.each<[string, (pack: Pack) => void, string]>([
-    ['a frosted chip started at once', (p) => steps(p, 'chill.memory').splice(3, 1), 'caution-contradicted tests/chill.memory.do frost: dry-first'],
+    [
+      'a frosted chip started at once',
+      (p) => steps(p, 'chill.memory').splice(3, 1),
+      'caution-contradicted tests/chill.memory.do frost: dry-first',
+    ],
     ['solvent, then power', (p) => steps(p, 'reseat').splice(3, 1), 'caution-contradicted tests/reseat.do solvent: dry-first'],
-    ['a heatsink felt under power', (p) => steps(p, 'processor.feel').splice(2, 2), 'caution-contradicted tests/processor.feel.do hot-part: unplugged-touch'],
-    ['a tester on the strips on a look alone', (p) => (steps(p, 'strings.tester')[1] = { drain: 'rails-down' }), 'caution-contradicted tests/strings.tester.do primary: verified-first'],
-    ['a live light plug left unmeasured afterwards', (p) => steps(p, 'led.output').splice(-2, 2), 'caution-contradicted tests/led.output.do led-volts: clip-on'],
-    ['clips put on a live light plug', (p) => steps(p, 'led.output').splice(0, 3), 'caution-contradicted tests/led.output.do led-volts: clip-on'],
-    ['a ribbon pulled with rails up', (p) => steps(p, 'cut.picture').splice(1, 1), 'caution-contradicted tests/cut.picture.do cold-cut: rails-down-first'],
-    ['a line forced against main’s output', (p) => steps(p, 'forced-loaded').splice(2, 1), 'caution-contradicted tests/forced-loaded.do forced: read-line-first'],
-    ['a line forced unread', (p) => delete item(p.tests, 'forced-start').first, 'caution-contradicted tests/forced-start.do forced: read-line-first'],
+    [
+      'a heatsink felt under power',
+      (p) => steps(p, 'processor.feel').splice(2, 2),
+      'caution-contradicted tests/processor.feel.do hot-part: unplugged-touch',
+    ],
+    [
+      'a tester on the strips on a look alone',
+      (p) => (steps(p, 'strings.tester')[1] = { drain: 'rails-down' }),
+      'caution-contradicted tests/strings.tester.do primary: verified-first',
+    ],
+    [
+      'a live light plug left unmeasured afterwards',
+      (p) => steps(p, 'led.output').splice(-2, 2),
+      'caution-contradicted tests/led.output.do led-volts: clip-on',
+    ],
+    [
+      'clips put on a live light plug',
+      (p) => steps(p, 'led.output').splice(0, 3),
+      'caution-contradicted tests/led.output.do led-volts: clip-on',
+    ],
+    [
+      'a ribbon pulled with rails up',
+      (p) => steps(p, 'cut.picture').splice(1, 1),
+      'caution-contradicted tests/cut.picture.do cold-cut: rails-down-first',
+    ],
+    [
+      'a line forced against main’s output',
+      (p) => steps(p, 'forced-loaded').splice(2, 1),
+      'caution-contradicted tests/forced-loaded.do forced: read-line-first',
+    ],
+    [
+      'a line forced unread',
+      (p) => delete item(p.tests, 'forced-start').first,
+      'caution-contradicted tests/forced-start.do forced: read-line-first',
+    ],
     ['squeezing an OLED panel', (p) => item(p.tests, 'squeeze').scope.layouts!.push('oled'), 'caution-forbids tests/squeeze.scope oled'],
   ])('%s', (_, spoil, expected) => expect(spoilt(spoil)).toContain(expected));
 
   test.each<[string, (pack: Pack) => void, string]>([
-    ['a live reading without its caution', (p) => (item(p.tests, 'ps-on').cautions = []), 'hazard-without-caution tests/ps-on.cautions live'],
+    [
+      'a live reading without its caution',
+      (p) => (item(p.tests, 'ps-on').cautions = []),
+      'hazard-without-caution tests/ps-on.cautions live',
+    ],
     ['a plug moved without one', (p) => (item(p.tests, 'keys-out').cautions = []), 'hazard-without-caution tests/keys-out.cautions plugs'],
-    ['the light plug reseated like any ribbon', (p) => delete item(p.assemblies, 'harness.light').cautions, 'hazard-without-caution tests/reseat.cautions hot'],
-    ['a part taken off without the iron’s caution', (p) => (item(p.tests, 'bias.walk').cautions = ['cold-cut']), 'hazard-without-caution tests/bias.walk.cautions solder'],
-    ['capacitors soldered without it', (p) => (item(p.repairs, 'recap.power').cautions = ['primary']), 'hazard-without-caution repairs/recap.power.cautions solder'],
-    ['a memory read without its supply', (p) => (item(p.tests, 'emmc.health').cautions = ['cold-cut']), 'hazard-without-caution tests/emmc.health.cautions chip'],
-    ['a reset without consent', (p) => (item(p.tests, 'update-reset').cautions = []), 'hazard-without-caution tests/update-reset.cautions data'],
+    [
+      'the light plug reseated like any ribbon',
+      (p) => delete item(p.assemblies, 'harness.light').cautions,
+      'hazard-without-caution tests/reseat.cautions hot',
+    ],
+    [
+      'a part taken off without the iron’s caution',
+      (p) => (item(p.tests, 'bias.walk').cautions = ['cold-cut']),
+      'hazard-without-caution tests/bias.walk.cautions solder',
+    ],
+    [
+      'capacitors soldered without it',
+      (p) => (item(p.repairs, 'recap.power').cautions = ['primary']),
+      'hazard-without-caution repairs/recap.power.cautions solder',
+    ],
+    [
+      'a memory read without its supply',
+      (p) => (item(p.tests, 'emmc.health').cautions = ['cold-cut']),
+      'hazard-without-caution tests/emmc.health.cautions chip',
+    ],
+    [
+      'a reset without consent',
+      (p) => (item(p.tests, 'update-reset').cautions = []),
+      'hazard-without-caution tests/update-reset.cautions data',
+    ],
     ['warm air', (p) => (item(p.tests, 'warm.one').cautions = ['data']), 'hazard-without-caution tests/warm.one.cautions warm'],
-    ['a board of another maker', (p) => (item(p.tests, 'universal-board').cautions = ['cold-cut']), 'hazard-without-caution tests/universal-board.cautions substitute'],
-    ['a line driven', (p) => (item(p.tests, 'forced-start').cautions = ['live-cold', 'cold-cut']), 'hazard-without-caution tests/forced-start.cautions forcing'],
+    [
+      'a board of another maker',
+      (p) => (item(p.tests, 'universal-board').cautions = ['cold-cut']),
+      'hazard-without-caution tests/universal-board.cautions substitute',
+    ],
+    [
+      'a line driven',
+      (p) => (item(p.tests, 'forced-start').cautions = ['live-cold', 'cold-cut']),
+      'hazard-without-caution tests/forced-start.cautions forcing',
+    ],
   ])('uncovered: %s', (_, spoil, expected) => expect(spoilt(spoil)).toContain(expected));
 
   test('tapping the back is pressure on the glass; a rod on a running board is live work', () => {
@@ -53,7 +117,9 @@ describe('contradictions between what a step does and its cautions', () => {
 describe('cautions of a step on the screen', () => {
   const cautions = (id: string, layout: unknown, symptoms = ['sound-dark'], told: string[] = []): readonly string[] => {
     const { next, leftOut } = foldCase(caseOf(symptoms, told, { layout }), shipped());
-    return [...next, ...leftOut.map(({ step }) => step)].find((step) => step.id === id || `${step.id}:${step.of ?? ''}` === id)?.cautions ?? [];
+    return (
+      [...next, ...leftOut.map(({ step }) => step)].find((step) => step.id === id || `${step.id}:${step.of ?? ''}` === id)?.cautions ?? []
+    );
   };
   test('black on chassis is not told where mains and cold side share the board, nor while it may be such a set', () => {
     expect(cautions('bl-on', 'led-tcon')).toContain('live-cold');
@@ -74,7 +140,10 @@ describe('cautions of a step on the screen', () => {
   });
   test('nothing is written to a memory before it was identified and its own content read twice', () => {
     const told = (more: string[]) => {
-      const { next } = foldCase(caseOf(['standby-no-start'], ['rail.standby=in-range', 'chill.memory=heals', 'chill.memory=heals', ...more]), shipped());
+      const { next } = foldCase(
+        caseOf(['standby-no-start'], ['rail.standby=in-range', 'chill.memory=heals', 'chill.memory=heals', ...more]),
+        shipped(),
+      );
       return next.map(({ id }) => id).filter((id) => /^rewrite|^memory/.test(id));
     };
     expect(told([])[0]).toBe('memory.identify');

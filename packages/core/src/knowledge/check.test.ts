@@ -75,7 +75,11 @@ describe('a spoilt pack is refused', () => {
       (pack) => (item(pack.tests, 'torch').likelihood[0]!.rows[0]!.odds = { 'faint-picture': 'rest', nothing: 'rest' }),
       { code: 'row-rest-twice' },
     ],
-    ['a word that is not on the scale', (pack) => (item(pack.tests, 'torch').error = 'perhaps'), { code: 'word-unknown', value: 'perhaps' }],
+    [
+      'a word that is not on the scale',
+      (pack) => (item(pack.tests, 'torch').error = 'perhaps'),
+      { code: 'word-unknown', value: 'perhaps' },
+    ],
     [
       'a row for an assembly nobody knows',
       (pack) => item(pack.tests, 'torch').likelihood[0]!.rows[0]!.for.push('flux-capacitor'),
@@ -83,12 +87,16 @@ describe('a spoilt pack is refused', () => {
     ],
     [
       'a cut that treats one assembly beyond it differently without a reason',
-      (pack) => item(pack.tests, 'cut.picture').likelihood.at(-1)!.rows.push({ for: ['tcon'], odds: { unchanged: 'always' } }),
+      (pack) =>
+        item(pack.tests, 'cut.picture')
+          .likelihood.at(-1)!
+          .rows.push({ for: ['tcon'], odds: { unchanged: 'always' } }),
       { code: 'exception-without-reason', value: 'tcon' },
     ],
     [
       'a plug that is never put back',
-      (pack) => (item(pack.tests, 'cut.picture').do = [{ unplug: true }, { drain: 'rails-down' }, { pull: ['harness.picture'] }, { power: 'on' }]),
+      (pack) =>
+        (item(pack.tests, 'cut.picture').do = [{ unplug: true }, { drain: 'rails-down' }, { pull: ['harness.picture'] }, { power: 'on' }]),
       { code: 'pull-not-restored' },
     ],
     [
@@ -97,16 +105,32 @@ describe('a spoilt pack is refused', () => {
       { code: 'pull-under-power' },
     ],
     ['a live reading without a caution', (pack) => (item(pack.tests, 'bl-on').cautions = []), { code: 'procedure-without-caution' }],
-    ['a hot point without a caution that says it kills', (pack) => (item(pack.tests, 'fuse').cautions = ['tap']), { code: 'procedure-without-caution' }],
-    ['a swap that would be done before the code is read', (pack) => (item(pack.tests, 'swap.known-good').disturbsCode = false), { code: 'code-before-disturbance' }],
-    ['an assembly without a proof requirement', (pack) => delete item(pack.layouts, 'led-tcon').proof.tcon, { code: 'proof-missing', value: 'tcon' }],
+    [
+      'a hot point without a caution that says it kills',
+      (pack) => (item(pack.tests, 'fuse').cautions = ['tap']),
+      { code: 'procedure-without-caution' },
+    ],
+    [
+      'a swap that would be done before the code is read',
+      (pack) => (item(pack.tests, 'swap.known-good').disturbsCode = false),
+      { code: 'code-before-disturbance' },
+    ],
+    [
+      'an assembly without a proof requirement',
+      (pack) => delete item(pack.layouts, 'led-tcon').proof.tcon,
+      { code: 'proof-missing', value: 'tcon' },
+    ],
     ['something that feeds itself', (pack) => item(pack.layouts, 'led-tcon').feeds.push(['panel', 'power']), { code: 'graph-cycle' }],
     [
       'something that nothing feeds',
       (pack) => (item(pack.layouts, 'led-tcon').feeds = item(pack.layouts, 'led-tcon').feeds.filter(([, to]) => to !== 'radio')),
       { code: 'graph-unreachable', value: 'radio' },
     ],
-    ['the same code twice in one family', (pack) => item(pack.families, 'quorvane.qk3').blink.push({ ...item(pack.families, 'quorvane.qk3').blink[0]!, id: 'again' }), { code: 'duplicate-id' }],
+    [
+      'the same code twice in one family',
+      (pack) => item(pack.families, 'quorvane.qk3').blink.push({ ...item(pack.families, 'quorvane.qk3').blink[0]!, id: 'again' }),
+      { code: 'duplicate-id' },
+    ],
     [
       'a live reading on a set that was unplugged',
       (pack) => (item(pack.tests, 'bl-on').do = [{ unplug: true }, { measure: 'volts', at: 'bl-on', in: 'on' }]),
@@ -124,12 +148,23 @@ describe('a spoilt pack is refused', () => {
         pack.tests.push({
           ...structuredClone(torch),
           id: 'torch.again',
-          likelihood: [{ rows: [{ for: ['strips'], odds: { 'faint-picture': 'never', nothing: 'rest' } }, { for: ['*'], odds: { 'faint-picture': 'often', nothing: 'rest' } }] }],
+          likelihood: [
+            {
+              rows: [
+                { for: ['strips'], odds: { 'faint-picture': 'never', nothing: 'rest' } },
+                { for: ['*'], odds: { 'faint-picture': 'often', nothing: 'rest' } },
+              ],
+            },
+          ],
         });
       },
       { code: 'opposite-meanings', expected: 'torch.again' },
     ],
-    ['an outcome that nobody could see', (pack) => delete item(pack.tests, 'torch').observe.outcomes[0]!.seen, { code: 'outcome-not-observable', value: 2 }],
+    [
+      'an outcome that nobody could see',
+      (pack) => delete item(pack.tests, 'torch').observe.outcomes[0]!.seen,
+      { code: 'outcome-not-observable', value: 2 },
+    ],
     [
       'a fault of an assembly that no layout has',
       (pack) => {
@@ -138,7 +173,11 @@ describe('a spoilt pack is refused', () => {
       },
       { code: 'never-applies' },
     ],
-    ['a test that goes to a place nobody knows', (pack) => (item(pack.tests, 'torch').do = [{ power: 'on' }, { torch: 'moon' }]), { code: 'unknown-id', value: 'moon' }],
+    [
+      'a test that goes to a place nobody knows',
+      (pack) => (item(pack.tests, 'torch').do = [{ power: 'on' }, { torch: 'moon' }]),
+      { code: 'unknown-id', value: 'moon' },
+    ],
     ['two faults of one name', (pack) => pack.faults.push({ ...pack.faults[0]! }), { code: 'duplicate-id' }],
     ['an alias that leads nowhere', (pack) => (pack.aliases['old.name'] = 'no.such'), { code: 'alias-to-nowhere', value: 'no.such' }],
   ];
@@ -178,6 +217,8 @@ describe('assembling', () => {
   test('a missing source is named by the item it is missing from', () => {
     const pack = copy() as unknown as { tests: Record<string, unknown>[] };
     delete pack.tests.find((one) => one.id === 'torch')?.source;
-    expect(() => parsePack(pack)).toThrow(expect.objectContaining({ problems: [expect.objectContaining({ where: 'pack.tests/torch.source' })] }));
+    expect(() => parsePack(pack)).toThrow(
+      expect.objectContaining({ problems: [expect.objectContaining({ where: 'pack.tests/torch.source' })] }),
+    );
   });
 });

@@ -81,8 +81,8 @@ export function checkPack(pack: Pack): Problem[] {
   }
   for (const stage of pack.stages) {
     for (const caution of stage.cautions) refer('caution', caution, `stages/${stage.id}.cautions`);
-  for (const layout of pack.layouts)
-    for (const caution of layout.cautions ?? []) refer('caution', caution, `layouts/${layout.id}.cautions`);
+    for (const layout of pack.layouts)
+      for (const caution of layout.cautions ?? []) refer('caution', caution, `layouts/${layout.id}.cautions`);
   }
 
   for (const look of pack.looks) {
@@ -128,7 +128,8 @@ export function checkPack(pack: Pack): Problem[] {
   for (const one of pack.consequences) {
     const { id, after } = one;
     for (const outcome of after.outcomes) outcomeOf(after.test, outcome, `consequences/${id}.after`);
-    for (const [test, outcomes] of outcomesThatFollow(one)) for (const outcome of outcomes) outcomeOf(test, outcome, `consequences/${id}.then`);
+    for (const [test, outcomes] of outcomesThatFollow(one))
+      for (const outcome of outcomes) outcomeOf(test, outcome, `consequences/${id}.then`);
     for (const layout of one.layouts ?? []) refer('layout', layout, `consequences/${id}.layouts`);
   }
   checkCautions(pack, problems);
@@ -150,7 +151,8 @@ export function checkPack(pack: Pack): Problem[] {
       refer('test', test, `${where}.mainsAfter`);
       const known = pack.tests.find(({ id }) => id === test)?.observe.outcomes.map(({ id }) => id) ?? outcomes;
       for (const outcome of outcomes)
-        if (!known.includes(outcome)) problems.push({ code: 'unknown-id', where: `${where}.mainsAfter`, value: outcome, expected: 'outcome' });
+        if (!known.includes(outcome))
+          problems.push({ code: 'unknown-id', where: `${where}.mainsAfter`, value: outcome, expected: 'outcome' });
     }
     for (const tool of repair.tools ?? []) refer('tool', tool, `${where}.tools`);
     for (const layout of repair.layouts ?? []) refer('layout', layout, `${where}.layouts`);
@@ -164,7 +166,8 @@ export function checkPack(pack: Pack): Problem[] {
   }
   for (const school of pack.schools) {
     const where = `schools/${school.id}`;
-    if (!school.options.some(({ id }) => id === school.usual)) problems.push({ code: 'unknown-id', where, value: school.usual, expected: 'option' });
+    if (!school.options.some(({ id }) => id === school.usual))
+      problems.push({ code: 'unknown-id', where, value: school.usual, expected: 'option' });
     for (const id of school.options.flatMap(({ shifts }) => Object.keys(shifts))) {
       if (!known.test.has(id) && !pack.repairs.some((repair) => repair.id === id)) {
         problems.push({ code: 'unknown-id', where, value: id, expected: 'test or repair' });
@@ -178,7 +181,9 @@ export function checkPack(pack: Pack): Problem[] {
   return problems;
 }
 
-type Known = Readonly<Record<'assembly' | 'caution' | 'family' | 'fault' | 'layout' | 'stage' | 'symptom' | 'test' | 'tool', ReadonlySet<string>>>;
+type Known = Readonly<
+  Record<'assembly' | 'caution' | 'family' | 'fault' | 'layout' | 'stage' | 'symptom' | 'test' | 'tool', ReadonlySet<string>>
+>;
 type Refer = (kind: keyof Known, id: string, where: string) => void;
 type Word = (kind: 'likelihood' | 'frequency', value: string, where: string) => void;
 type Row = (odds: Readonly<Record<string, string>>, outcomes: readonly string[], where: string) => void;
@@ -247,7 +252,12 @@ function checkTest(pack: Pack, test: TestDefinition, known: Known, refer: Refer,
   checkPlaces(pack, test, problems);
   const unseen = test.observe.outcomes.filter((outcome) => outcome.seen === undefined);
   if (unseen.length !== 1) {
-    problems.push({ code: 'outcome-not-observable', where: `${where}.observe`, value: unseen.length, expected: 'one outcome without seen' });
+    problems.push({
+      code: 'outcome-not-observable',
+      where: `${where}.observe`,
+      value: unseen.length,
+      expected: 'one outcome without seen',
+    });
   }
   for (const symptom of test.scope.symptoms ?? []) refer('symptom', symptom, `${where}.scope`);
   for (const { needs } of test.speaksOnlyIf) for (const symptom of needs.symptoms ?? []) refer('symptom', symptom, `${where}.speaksOnlyIf`);
@@ -268,7 +278,8 @@ function checkTest(pack: Pack, test: TestDefinition, known: Known, refer: Refer,
         if (classes.includes(key)) continue;
         const [named = key] = key.split('@');
         if (named.startsWith('does:')) {
-          if (!pack.classes.some(({ id }) => `does:${id}` === named)) problems.push({ code: 'unknown-id', where: `${at}.for`, value: key, expected: 'class' });
+          if (!pack.classes.some(({ id }) => `does:${id}` === named))
+            problems.push({ code: 'unknown-id', where: `${at}.for`, value: key, expected: 'class' });
         } else if (!known.fault.has(named)) refer('assembly', named, `${at}.for`);
         // A cut clears and accuses by what lies where; whoever departs from that says why.
         if (isCut && item.reason === undefined) problems.push({ code: 'exception-without-reason', where: at, value: key });
@@ -280,7 +291,8 @@ function checkTest(pack: Pack, test: TestDefinition, known: Known, refer: Refer,
   for (const layout of pack.layouts.filter((item) => testFits(pack, test, item))) {
     for (const of of test.of ? objectsOf(test, layout) : [undefined]) {
       const procedure = deriveProcedure(test, layout, stageIds, of);
-      if (procedure.leftOut.length > 0) problems.push({ code: 'pull-not-restored', where: `${where}.do`, value: procedure.leftOut.join(', ') });
+      if (procedure.leftOut.length > 0)
+        problems.push({ code: 'pull-not-restored', where: `${where}.do`, value: procedure.leftOut.join(', ') });
       if (procedure.unreachable !== undefined) {
         problems.push({ code: 'state-unreachable', where: `${where}.do`, value: procedure.unreachable });
       }
@@ -293,7 +305,14 @@ function checkTest(pack: Pack, test: TestDefinition, known: Known, refer: Refer,
       }
     }
   }
-  const disturbs = test.do.some((step) => 'warm' in step || 'chill' in step || 'fit' in step || 'clean' in step || ('press' in step && ['reset', 'update', 'own-button'].includes(step.press)));
+  const disturbs = test.do.some(
+    (step) =>
+      'warm' in step ||
+      'chill' in step ||
+      'fit' in step ||
+      'clean' in step ||
+      ('press' in step && ['reset', 'update', 'own-button'].includes(step.press)),
+  );
   if (disturbs && !test.disturbsCode) problems.push({ code: 'code-before-disturbance', where: `${where}.disturbsCode` });
 }
 
@@ -332,7 +351,12 @@ function checkOpposites(pack: Pack, problems: Problem[]): void {
             .flatMap((a) => assemblies.map((b) => [a, b] as const))
             .find(([a, b]) => one(a) >= apart * one(b) && two(b) >= apart * two(a));
           if (pair && !reasoned(first) && !reasoned(second)) {
-            problems.push({ code: 'opposite-meanings', where: `tests/${first.id}`, value: `${outcome}: ${pair.join(', ')}`, expected: second.id });
+            problems.push({
+              code: 'opposite-meanings',
+              where: `tests/${first.id}`,
+              value: `${outcome}: ${pair.join(', ')}`,
+              expected: second.id,
+            });
           }
         }
       }

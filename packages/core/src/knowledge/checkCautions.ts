@@ -13,7 +13,8 @@ export function checkCautions(pack: Pack, problems: Problem[]): void {
   for (const layout of pack.layouts) {
     for (const [wrong, right] of Object.entries(layout.instead ?? {})) {
       for (const id of [wrong, right])
-        if (!pack.cautions.some((one) => one.id === id)) problems.push({ code: 'unknown-id', where: `layouts/${layout.id}.instead`, value: id, expected: 'caution' });
+        if (!pack.cautions.some((one) => one.id === id))
+          problems.push({ code: 'unknown-id', where: `layouts/${layout.id}.instead`, value: id, expected: 'caution' });
     }
     for (const test of pack.tests.filter((one) => testFits(pack, one, layout))) {
       for (const of of test.of ? objectsOf(test, layout) : [undefined]) checkTestCautions(pack, layout, test, of, problems);
@@ -36,13 +37,16 @@ function checkTestCautions(pack: Pack, layout: Layout, test: TestDefinition, of:
     if (caution.notOn?.includes(layout.id))
       problems.push({ code: 'caution-forbids', where: `${where}.scope`, value: layout.id, expected: caution.id });
     for (const demand of caution.demands ?? []) {
-      if (!meets[demand](test, reach)) problems.push({ code: 'caution-contradicted', where: `${where}.do`, value: `${caution.id}: ${demand}`, expected: layout.id });
+      if (!meets[demand](test, reach))
+        problems.push({ code: 'caution-contradicted', where: `${where}.do`, value: `${caution.id}: ${demand}`, expected: layout.id });
     }
   }
 }
 
 const placesIn = (step: Step): readonly string[] =>
-  Object.values(step as Record<string, unknown>).flatMap((value) => (typeof value === 'string' ? [value] : Array.isArray(value) ? value.filter((one) => typeof one === 'string') : []));
+  Object.values(step as Record<string, unknown>).flatMap((value) =>
+    typeof value === 'string' ? [value] : Array.isArray(value) ? value.filter((one) => typeof one === 'string') : [],
+  );
 
 function stageOf(place: string, { layout, pack }: Reach): number {
   const stage = layout.access[place] ?? layout.access[layout.points[place]?.on ?? ''];
@@ -52,7 +56,11 @@ function stageOf(place: string, { layout, pack }: Reach): number {
 /** All cautions shown with a step: its own, those of the stages opened for it, its layout's. */
 function standing(own: readonly string[], handled: readonly string[], stage: number, { layout }: Reach, pack: Pack): Caution[] {
   const touched = pack.assemblies.filter(({ id }) => handled.includes(id)).flatMap(({ cautions }) => cautions ?? []);
-  const ids = [...[...own, ...touched].map((id) => layout.instead?.[id] ?? id), ...pack.stages.slice(0, stage + 1).flatMap((one) => one.cautions), ...(stage > 0 ? (layout.cautions ?? []) : [])];
+  const ids = [
+    ...[...own, ...touched].map((id) => layout.instead?.[id] ?? id),
+    ...pack.stages.slice(0, stage + 1).flatMap((one) => one.cautions),
+    ...(stage > 0 ? (layout.cautions ?? []) : []),
+  ];
   return pack.cautions.filter(({ id }) => ids.includes(id));
 }
 
@@ -64,7 +72,10 @@ function uncovered(found: readonly Hazard[], cautions: readonly Caution[], where
 }
 
 /** Walks the procedure with the power facts each step is done in. */
-function everyStep(test: Pick<TestDefinition, 'do'>, holds: (step: Step, at: { plugged: boolean; down: boolean; verified: boolean; index: number }) => boolean): boolean {
+function everyStep(
+  test: Pick<TestDefinition, 'do'>,
+  holds: (step: Step, at: { plugged: boolean; down: boolean; verified: boolean; index: number }) => boolean,
+): boolean {
   let plugged = false;
   let down = false;
   let verified = false;
@@ -80,10 +91,13 @@ function everyStep(test: Pick<TestDefinition, 'do'>, holds: (step: Step, at: { p
 const meets: Record<Demand, (test: TestDefinition, reach: Reach) => boolean> = {
   'rails-down-first': (test, reach) =>
     everyStep(test, (step, { down, verified }) => !handsTo(step).some((place) => isInside(place, reach)) || down || verified),
-  'verified-first': (test, reach) => everyStep(test, (step, { verified }) => !handsTo(step).some((place) => isHotPlace(place, reach)) || verified),
+  'verified-first': (test, reach) =>
+    everyStep(test, (step, { verified }) => !handsTo(step).some((place) => isHotPlace(place, reach)) || verified),
   // Clips go on while it is verified; after a live reading at a hot point it is unplugged and measured again.
   'clip-on': (test, reach) => {
-    const live = test.do.map((step, index) => ({ step, index })).filter(({ step }) => 'measure' in step && !['verified', 'unplugged'].includes(step.in) && isHotPlace(step.at, reach));
+    const live = test.do
+      .map((step, index) => ({ step, index }))
+      .filter(({ step }) => 'measure' in step && !['verified', 'unplugged'].includes(step.in) && isHotPlace(step.at, reach));
     return live.every(({ index }) => {
       const power = test.do.slice(0, index).findLastIndex((step) => 'power' in step);
       const before = test.do.slice(0, power).some((step) => 'drain' in step && step.drain === 'verified');
@@ -101,14 +115,17 @@ const meets: Record<Demand, (test: TestDefinition, reach: Reach) => boolean> = {
     }),
   'unplugged-touch': (test, reach) =>
     everyStep(test, (step, { plugged }) => {
-      const place = 'warm' in step ? step.warm : 'chill' in step ? step.chill : 'look' in step && step.look === 'processor' ? step.look : undefined;
+      const place =
+        'warm' in step ? step.warm : 'chill' in step ? step.chill : 'look' in step && step.look === 'processor' ? step.look : undefined;
       return place === undefined || !isInside(place, reach) || !plugged;
     }),
   'read-line-first': (test) => {
     const forced = test.do.flatMap((step) => ('force' in step ? [step.force] : []));
     const parted = (line: string): boolean => {
       const at = test.do.findIndex((step) => 'force' in step && step.force === line);
-      return test.do.slice(0, at).some((step) => ('tape' in step && step.tape === line) || ('pull' in step && step.pull.includes('harness.power-main')));
+      return test.do
+        .slice(0, at)
+        .some((step) => ('tape' in step && step.tape === line) || ('pull' in step && step.pull.includes('harness.power-main')));
     };
     return forced.every(parted) && (forced.length === 0 || test.first !== undefined);
   },

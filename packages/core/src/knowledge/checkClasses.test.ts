@@ -18,7 +18,11 @@ describe('a spoilt mechanism is refused', () => {
       { code: 'too-rare', value: leastPossible - 1 },
     ],
     ['a complaint nobody knows', (pack) => (classOf(pack, 'light-open').shares.purple = 5), { code: 'unknown-id', value: 'purple' }],
-    ['a layout nobody knows', (pack) => (classOf(pack, 'bias-trip').layouts = { tube: { dead: 1000 } }), { code: 'unknown-id', value: 'tube' }],
+    [
+      'a layout nobody knows',
+      (pack) => (classOf(pack, 'bias-trip').layouts = { tube: { dead: 1000 } }),
+      { code: 'unknown-id', value: 'tube' },
+    ],
     [
       'something impossible without a law of physics',
       (pack) => delete pack.symptoms.find(({ id }) => id === 'many-lines')!.law,

@@ -10,17 +10,20 @@ export function checkClasses(pack: Pack, problems: Problem[]): void {
   for (const { id, toldAs = {} } of pack.symptoms) {
     for (const [other, word] of Object.entries(toldAs)) {
       if (!symptoms.has(other)) problems.push({ code: 'unknown-id', where: `symptoms/${id}.toldAs`, value: other, expected: 'symptom' });
-      if (pack.scale.likelihood[word] === undefined) problems.push({ code: 'word-unknown', where: `symptoms/${id}.toldAs`, value: word, expected: 'likelihood' });
+      if (pack.scale.likelihood[word] === undefined)
+        problems.push({ code: 'word-unknown', where: `symptoms/${id}.toldAs`, value: word, expected: 'likelihood' });
     }
   }
   for (const { id, shares, layouts = {} } of pack.classes) {
     for (const [layout, row] of [['', shares], ...Object.entries(layouts)] as const) {
       const where = `classes/${id}.${layout === '' ? 'shares' : `layouts.${layout}`}`;
-      if (layout !== '' && !pack.layouts.some((one) => one.id === layout)) problems.push({ code: 'unknown-id', where, value: layout, expected: 'layout' });
+      if (layout !== '' && !pack.layouts.some((one) => one.id === layout))
+        problems.push({ code: 'unknown-id', where, value: layout, expected: 'layout' });
       if (sum(row) !== 1000) problems.push({ code: 'row-sum', where, value: sum(row), expected: '1000' });
       for (const [symptom, share] of Object.entries(row)) {
         if (!symptoms.has(symptom)) problems.push({ code: 'unknown-id', where, value: symptom, expected: 'symptom' });
-        if (share < leastPossible) problems.push({ code: 'too-rare', where: `${where}.${symptom}`, value: share, expected: String(leastPossible) });
+        if (share < leastPossible)
+          problems.push({ code: 'too-rare', where: `${where}.${symptom}`, value: share, expected: String(leastPossible) });
       }
       for (const { id: symptom, law } of pack.symptoms) {
         if (!Object.hasOwn(row, symptom) && !law) problems.push({ code: 'never-without-law', where, value: symptom });
@@ -37,7 +40,8 @@ export function checkMechanism(pack: Pack, fault: Fault, problems: Problem[]): v
     if (!mix) continue;
     if (sum(mix) !== 100) problems.push({ code: 'row-sum', where: `${where}.does`, value: sum(mix), expected: '100' });
     for (const id of Object.keys(mix)) {
-      if (!pack.classes.some((one) => one.id === id)) problems.push({ code: 'unknown-id', where: `${where}.does`, value: id, expected: 'class' });
+      if (!pack.classes.some((one) => one.id === id))
+        problems.push({ code: 'unknown-id', where: `${where}.does`, value: id, expected: 'class' });
     }
   }
 }

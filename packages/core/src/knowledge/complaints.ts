@@ -33,7 +33,9 @@ export function complaintsOf(pack: Pack, layout: Layout, fault: Fault): number[]
   const plain = fault.symptoms ? complaintsOfRow(pack, layout, fault.symptoms) : complaintsOfMix(pack, layout, fault.does ?? {});
   return [
     plain,
-    ...variantsOf(fault).map((one) => ('does' in one ? complaintsOfMix(pack, layout, one.does) : complaintsOfRow(pack, layout, one.symptoms))),
+    ...variantsOf(fault).map((one) =>
+      'does' in one ? complaintsOfMix(pack, layout, one.does) : complaintsOfRow(pack, layout, one.symptoms),
+    ),
   ];
 }
 

@@ -33,7 +33,8 @@ test.each(layouts.map(({ id }) => [id]))('%s has two families or more, under 80 
 
 test('no two families of any layout are alike, and a family is wholly like itself', () => {
   families.forEach((a, index) => {
-    for (const b of families.slice(index + 1)) expect({ a: a.id, b: b.id, alike: alike(a, b) < 0.8 }).toEqual({ a: a.id, b: b.id, alike: true });
+    for (const b of families.slice(index + 1))
+      expect({ a: a.id, b: b.id, alike: alike(a, b) < 0.8 }).toEqual({ a: a.id, b: b.id, alike: true });
   });
   expect(alike(families[0]!, families[0]!)).toBe(1);
 });
@@ -46,17 +47,26 @@ test('the book has the breadth a bench needs: layouts, faults, tests, each layou
     expect(shipped().testsOf.get(id)!.length).toBeGreaterThan(50);
     expect(fixedList.length).toBeGreaterThan(25);
     for (const assembly of assemblies) if (assembly !== 'outside') expect(proof[assembly]!.anyOf.length).toBeGreaterThan(0);
-    for (const family of families.filter((one) => one.layouts.includes(id))) expect(family.rails.every(({ ohms }) => ohms !== undefined)).toBe(true);
+    for (const family of families.filter((one) => one.layouts.includes(id)))
+      expect(family.rails.every(({ ohms }) => ohms !== undefined)).toBe(true);
   }
 });
 
 test('where a T-con is merged into another board, its faults, their rows and the small repairs go along; the whole swap does not', () => {
-  const fuse = shipped().faultsOf.get('led-tcon-on-panel')!.find(({ id }) => id === 'tcon.fuse-open');
+  const fuse = shipped()
+    .faultsOf.get('led-tcon-on-panel')!
+    .find(({ id }) => id === 'tcon.fuse-open');
   expect(fuse).toMatchObject({ home: 'tcon', assembly: 'panel' });
-  const ids = shipped().repairsOf.get('led-tcon-on-panel')!.map(({ id }) => id);
+  const ids = shipped()
+    .repairsOf.get('led-tcon-on-panel')!
+    .map(({ id }) => id);
   expect(ids).toContain('tcon.fuse');
   expect(ids).not.toContain('replace.tcon');
-  expect(shipped().faultsOf.get('one-board')!.find(({ id }) => id === 'main.no-ps-on')?.assembly).toBe('combo');
+  expect(
+    shipped()
+      .faultsOf.get('one-board')!
+      .find(({ id }) => id === 'main.no-ps-on')?.assembly,
+  ).toBe('combo');
   // No backlight: lit and blank is simply black.
   const row = shipped().symptomOdds('oled', 'tcon.bias-dead');
   expect(row[shipped().symptomIds.indexOf('sound-dark')]).toBeGreaterThan(0.7);

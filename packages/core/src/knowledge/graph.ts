@@ -31,9 +31,7 @@ export function classifyCut(layout: Layout, pulled: readonly string[]): Map<stri
   const blocked = new Set(pulled);
   const alive = reach(neighbours(layout, true), [mains], blocked);
   const upstream = reach(neighbours(layout, false), pulled, new Set());
-  return new Map(
-    layout.assemblies.map((id) => [id, !alive.has(id) ? 'beyond' : upstream.has(id) ? 'inside' : 'unrelated']),
-  );
+  return new Map(layout.assemblies.map((id) => [id, !alive.has(id) ? 'beyond' : upstream.has(id) ? 'inside' : 'unrelated']));
 }
 
 /** Nodes that no path from the mains reaches: a layout with any is refused. */

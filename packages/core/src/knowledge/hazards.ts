@@ -42,7 +42,12 @@ export function hazardsOfStep(step: Step, plugged: boolean, reach: Reach): Hazar
     return !inside(step.at) ? [] : point?.hot ? ['live-hot'] : ['live'];
   }
   if ('clean' in step) return inside(step.clean) ? ['solvent', ...hot(step.clean)] : [];
-  if ('fit' in step) return [...(step.fit === 'universal' ? (['substitute'] as const) : []), ...(inside(step.at) ? (['plugs'] as const) : []), ...hot(step.at)];
+  if ('fit' in step)
+    return [
+      ...(step.fit === 'universal' ? (['substitute'] as const) : []),
+      ...(inside(step.at) ? (['plugs'] as const) : []),
+      ...hot(step.at),
+    ];
   if ('lift' in step) return ['solder'];
   if ('warm' in step) return ['warm'];
   if ('chill' in step) return ['cold'];

@@ -37,7 +37,8 @@ export function checkHistories(pack: Pack, problems: Problem[]): void {
       if (pack.scale.likelihood[word] === undefined) problems.push({ code: 'word-unknown', where, value: word, expected: 'likelihood' });
     }
     for (const test of first) {
-      if (!pack.tests.some((one) => one.id === test)) problems.push({ code: 'unknown-id', where: `${where}.first`, value: test, expected: 'test' });
+      if (!pack.tests.some((one) => one.id === test))
+        problems.push({ code: 'unknown-id', where: `${where}.first`, value: test, expected: 'test' });
     }
   }
 }

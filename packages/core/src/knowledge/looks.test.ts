@@ -20,7 +20,8 @@ describe('the layout by looks', () => {
     const forOled = word('never') / (word('seldom') + word('usually') + word('never'));
     const forOthers = word('rarely') / (word('usually') + word('seldom') + word('rarely'));
     const weight = (id: string): number =>
-      scale.frequency[pack.layouts.find((one) => one.id === id)!.frequency]! * (id === 'plasma' ? forPlasma : id === 'oled' ? forOled : forOthers);
+      scale.frequency[pack.layouts.find((one) => one.id === id)!.frequency]! *
+      (id === 'plasma' ? forPlasma : id === 'oled' ? forOled : forOthers);
     const total = pack.layouts.reduce((sum, { id }) => sum + weight(id), 0);
     expect(odds({ front: 'plate' }).plasma).toBeCloseTo(weight('plasma') / total, 12);
   });
@@ -37,7 +38,8 @@ describe('the layout by looks', () => {
   test('order of looking is free; an answer the book doesn’t know says nothing; none is ever ruled out', () => {
     expect(odds({ front: 'film', fans: 'slits' })).toEqual(odds({ fans: 'slits', front: 'film' }));
     expect(odds({ front: 'velvet', colour: 'red' })).toEqual(odds({}));
-    for (const p of Object.values(odds({ thickness: 'card', front: 'plate', fans: 'fans', sockets: 'beside' }))) expect(p).toBeGreaterThan(0);
+    for (const p of Object.values(odds({ thickness: 'card', front: 'plate', fans: 'fans', sockets: 'beside' })))
+      expect(p).toBeGreaterThan(0);
   });
 
   test('a family narrows it to the layouts it comes in', () => {

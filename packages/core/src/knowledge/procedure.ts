@@ -129,7 +129,8 @@ export function deriveProcedure(
       }
     } else if ('measure' in step) {
       const dead = step.in === 'verified' || step.in === 'unplugged';
-      if (dead ? plugged === true : plugged === false || (step.in === 'forced' && bridged.length === 0)) unreachable ??= `${step.measure} ${step.in}`;
+      if (dead ? plugged === true : plugged === false || (step.in === 'forced' && bridged.length === 0))
+        unreachable ??= `${step.measure} ${step.in}`;
       if (step.in === 'verified') ask('verified');
       else if (step.in === 'unplugged') ask('rails-down');
       else if (inside > 0 || layout.points[resolve(step.at)] !== undefined) liveInside = true;

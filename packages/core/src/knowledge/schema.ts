@@ -7,9 +7,7 @@ import { z } from 'zod';
 import { consequenceSchema } from './consequences.ts';
 import { historySchema } from './historySchema.ts';
 
-export const idSchema = z
-  .string()
-  .regex(/^[a-z][a-z0-9]*(?:[.-][a-z0-9]+)*$/, 'lower-case words joined by dots or hyphens');
+export const idSchema = z.string().regex(/^[a-z][a-z0-9]*(?:[.-][a-z0-9]+)*$/, 'lower-case words joined by dots or hyphens');
 
 export const textSchema = z.object({ en: z.string().min(1) }).catchall(z.string().min(1));
 export type Text = z.infer<typeof textSchema>;
@@ -215,10 +213,7 @@ export const layoutSchema = z.strictObject({
   /** A caution that is wrong here -> the one that stands in its place. */
   instead: z.record(idSchema, idSchema).optional(),
   fixedList: z.array(z.strictObject({ test: idSchema, of: idSchema.optional() })).min(1),
-  proof: z.record(
-    idSchema,
-    z.strictObject({ anyOf: z.array(z.array(proofItemSchema).min(1)).min(1), reason: textSchema }),
-  ),
+  proof: z.record(idSchema, z.strictObject({ anyOf: z.array(z.array(proofItemSchema).min(1)).min(1), reason: textSchema })),
   plan: z.strictObject({
     width: z.number().positive(),
     height: z.number().positive(),
@@ -302,25 +297,53 @@ const rangeSchema = z.tuple([z.number(), z.number()]);
  */
 export const seenSchema = z.strictObject({
   complaint: z.enum(['gone', 'same', 'changed']).optional(),
-  light: z.array(z.enum(['on', 'off', 'flash', 'dim'])).min(1).optional(),
+  light: z
+    .array(z.enum(['on', 'off', 'flash', 'dim']))
+    .min(1)
+    .optional(),
   sound: z.boolean().optional(),
   /** Runs, and goes on running while it is watched. */
   alive: z.boolean().optional(),
   starts: z.boolean().optional(),
   restarts: z.boolean().optional(),
   clicks: z.boolean().optional(),
-  indicator: z.array(z.enum(['off', 'steady', 'blinking'])).min(1).optional(),
+  indicator: z
+    .array(z.enum(['off', 'steady', 'blinking']))
+    .min(1)
+    .optional(),
   reacts: z.strictObject({ key: z.boolean().optional(), remote: z.boolean().optional() }).optional(),
   picture: z
     .array(
-      z.enum(['good', 'none', 'faint', 'left-missing', 'right-missing', 'bar', 'line', 'lines', 'turned', 'dots', 'tint', 'washed', 'frozen', 'band', 'partial']),
+      z.enum([
+        'good',
+        'none',
+        'faint',
+        'left-missing',
+        'right-missing',
+        'bar',
+        'line',
+        'lines',
+        'turned',
+        'dots',
+        'tint',
+        'washed',
+        'frozen',
+        'band',
+        'partial',
+      ]),
     )
     .min(1)
     .optional(),
   input: z.enum(['works', 'dead']).optional(),
   network: z.enum(['works', 'dead']).optional(),
-  glass: z.array(z.enum(['clean', 'cracked', 'liquid'])).min(1).optional(),
-  signs: z.array(z.enum(['burnt', 'bulged', 'oxide', 'loose'])).min(1).optional(),
+  glass: z
+    .array(z.enum(['clean', 'cracked', 'liquid']))
+    .min(1)
+    .optional(),
+  signs: z
+    .array(z.enum(['burnt', 'bulged', 'oxide', 'loose']))
+    .min(1)
+    .optional(),
   /** The lamp that was looked at, where it isn't the set's own indicator: on a board, or a remote's emitter. */
   lamp: z.enum(['lit', 'dark']).optional(),
   /** How far the start log gets. */
@@ -384,13 +407,15 @@ export const testSchema = z.strictObject({
   observe: z.strictObject({
     /** In order: the first outcome one of whose `seen` holds is the one; without `seen` it is what else remains. */
     outcomes: z
-      .array(z.strictObject({
+      .array(
+        z.strictObject({
           id: idSchema,
           name: textSchema,
           seen: z.array(seenSchema).min(1).optional(),
           /** Words of a quick line that mean this outcome, beside its name. */
           said: phrasesSchema.optional(),
-        }))
+        }),
+      )
       .min(2)
       .max(7),
   }),
@@ -405,14 +430,20 @@ export const testSchema = z.strictObject({
     needs: z.array(idSchema).min(1).optional(),
     /** Which sets it was made for, and which of them it doesn't fit; a match needs every given part. */
     only: z.array(setMatchSchema).min(1).optional(),
-    except: z.array(setMatchSchema.extend({ reason: textSchema })).min(1).optional(),
+    except: z
+      .array(setMatchSchema.extend({ reason: textSchema }))
+      .min(1)
+      .optional(),
     /** Offered and believed only for these complaints; left out: for all. */
     symptoms: z.array(idSchema).min(1).optional(),
   }),
   /** Where one of these fails, the result says nothing: it could not have changed the symptom. */
   speaksOnlyIf: z.array(z.strictObject({ needs: conditionSchema, reason: textSchema })),
   /** What has to be on record before it is offered: a line is read before it is driven. */
-  first: z.array(z.strictObject({ test: idSchema, reason: textSchema })).min(1).optional(),
+  first: z
+    .array(z.strictObject({ test: idSchema, reason: textSchema }))
+    .min(1)
+    .optional(),
   /** Heat, swap, reset or cleaning: may wipe the blink code, so the code is read first. */
   disturbsCode: z.boolean(),
   cautions: z.array(idSchema),
@@ -518,9 +549,7 @@ export const schoolSchema = z.strictObject({
   name: textSchema,
   /** Option that stands where a shop hasn't said otherwise. */
   usual: idSchema,
-  options: z
-    .array(z.strictObject({ id: idSchema, name: textSchema, shifts: z.record(idSchema, z.number().min(0.1).max(10)) }))
-    .min(2),
+  options: z.array(z.strictObject({ id: idSchema, name: textSchema, shifts: z.record(idSchema, z.number().min(0.1).max(10)) })).min(2),
   source: sourceSchema,
 });
 

@@ -36,9 +36,7 @@ function specialise(base: Item, own: Item): Item {
     ...rest,
     assemblies: [...list(base.assemblies).filter((id) => !gone.has(String(id))), ...list(own.assemblies)],
     feeds: [
-      ...list(base.feeds).filter(
-        (pair) => !(pair as Pair).some((id) => gone.has(id)) && !cut.some((other) => samePair(pair, other)),
-      ),
+      ...list(base.feeds).filter((pair) => !(pair as Pair).some((id) => gone.has(id)) && !cut.some((other) => samePair(pair, other))),
       ...list(own.feeds),
     ],
     access: { ...without(table(base.access), gone), ...table(own.access) },
@@ -81,9 +79,7 @@ export function wholeLayouts(items: readonly unknown[], problems: Problem[]): un
     const made = whole(base, [...seen, word(item.id)]);
     return made && specialise(made, item);
   };
-  return items
-    .filter((item) => table(item).abstract !== true)
-    .map((item) => whole(table(item) as Item, [word(table(item).id)]) ?? item);
+  return items.filter((item) => table(item).abstract !== true).map((item) => whole(table(item) as Item, [word(table(item).id)]) ?? item);
 }
 
 /**

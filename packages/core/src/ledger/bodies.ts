@@ -369,5 +369,21 @@ export const personalFields: Partial<Record<EntryKind, readonly string[]>> = {
   'job.reopened': ['reason'],
 };
 
+/** Text that names things and nobody: it stays with the facts and can't be erased. A test holds that each text is here or personal. */
+export const plainFields: Partial<Record<EntryKind, readonly string[]>> = {
+  'job.opened': ['set.model', 'set.version'],
+  'set.shelved': ['shelf'],
+  'test.answered': ['raw', 'words.test', 'words.outcome'],
+  'set.changed': ['stillOut[]'],
+  'wait.started': ['name'],
+  'wait.ended': ['name', 'wait'],
+  'advice.shown': ['engine', 'top[].verdict', 'next.kind', 'next.id'],
+  'part.fitted': ['number'],
+  'flash.done': ['image'],
+  'entry.retracted': ['entry'],
+  'text.redacted': ['entry', 'field'],
+  'job.closed': ['modified[]'],
+};
+
 /** What a personal field reads once it has been emptied: the body stays valid, the person is gone. */
 export const redactedText = '[erased]';

@@ -14,6 +14,7 @@ export {
   outcomesOfAJob,
   partSources,
   personalFields,
+  plainFields,
   photoSubjects,
   quoteOptions,
   redactedText,

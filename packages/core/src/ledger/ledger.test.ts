@@ -4,7 +4,18 @@ import { z } from 'zod';
 import { InputRefused } from '../problems.ts';
 import { caseOf, shipped } from '../testing/shipped.ts';
 import { foldCase } from '../diagnosis/index.ts';
-import { bodySchemas, currentVersion, entryKinds, liveEntries, parseCase, readBody, type LedgerFormat } from './index.ts';
+import {
+  bodySchemas,
+  currentVersion,
+  entryKinds,
+  liveEntries,
+  parseCase,
+  personalFields,
+  plainFields,
+  readBody,
+  type EntryKind,
+  type LedgerFormat,
+} from './index.ts';
 
 const fixture: unknown = JSON.parse(readFileSync(new URL('./fixture-v1.case.json', import.meta.url), 'utf8'));
 
@@ -178,3 +189,39 @@ describe('the state of the set', () => {
     expect(set.out).toEqual(['keys']);
   });
 });
+
+interface JsonSchema {
+  readonly type?: string;
+  readonly enum?: unknown;
+  readonly const?: unknown;
+  readonly pattern?: string;
+  readonly format?: string;
+  readonly properties?: Readonly<Record<string, JsonSchema>>;
+  readonly items?: JsonSchema;
+  readonly prefixItems?: readonly JsonSchema[];
+  readonly anyOf?: readonly JsonSchema[];
+  readonly oneOf?: readonly JsonSchema[];
+}
+
+/** Places of text that somebody could write anything into: no list of words, no pattern, no format. */
+function textsOf(schema: JsonSchema, path = ''): string[] {
+  const { type, properties = {}, items, prefixItems = [], anyOf = [], oneOf = [] } = schema;
+  const open = type === 'string' && schema.enum === undefined && schema.const === undefined && !schema.pattern && !schema.format;
+  if (open) return [path];
+  return [
+    ...Object.entries(properties).flatMap(([key, one]) => textsOf(one, path === '' ? key : `${path}.${key}`)),
+    ...(items ? textsOf(items, `${path}[]`) : []),
+    ...prefixItems.flatMap((one) => textsOf(one, `${path}[]`)),
+    ...[...anyOf, ...oneOf].flatMap((one) => textsOf(one, path)),
+  ];
+}
+
+test.each(Object.entries(bodySchemas))(
+  'each text of %s is either somebody’s own words, which can be erased, or names a thing',
+  (kind, schema) => {
+    const texts = textsOf(z.toJSONSchema(schema, { io: 'input' }) as JsonSchema);
+    const own = personalFields[kind as EntryKind] ?? [];
+    const plain = plainFields[kind as EntryKind] ?? [];
+    expect([...new Set(texts)].sort()).toEqual([...own, ...plain].sort());
+  },
+);
