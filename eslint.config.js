@@ -41,7 +41,31 @@ export default defineConfig(
         { object: 'performance', property: 'now', message: 'Time is an argument.' },
         { object: 'Math', property: 'random', message: 'Chance is an argument: a seed.' },
       ],
-      'no-restricted-syntax': ['error', { selector: "NewExpression[callee.name='Date'][arguments.length=0]", message: 'Time is an argument.' }],
+      'no-restricted-syntax': [
+        'error',
+        { selector: "NewExpression[callee.name='Date'][arguments.length=0]", message: 'Time is an argument.' },
+      ],
+    },
+  },
+  {
+    // A simulated set knows what is built how, and nothing of how likely anything is: the book must not be its own oracle.
+    files: ['packages/simulators/src/set/**/*.ts'],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'no-restricted-imports': 'off',
+      '@typescript-eslint/no-restricted-imports': [
+        'error',
+        {
+          paths: [
+            { name: '@veglia/core', message: 'Only @veglia/core/knowledge, and of it what names how a set is built.' },
+            {
+              name: '@veglia/core/knowledge',
+              allowImportNames: ['asksAt', 'forcingOf', 'Family', 'Layout', 'Repair', 'Seen', 'Step', 'TestDefinition'],
+              message: 'A simulated set knows no likelihood.',
+            },
+          ],
+        },
+      ],
     },
   },
   prettier,

@@ -23,6 +23,16 @@ const screens: [string, (page: Page) => Promise<void>][] = [
     },
   ],
   ['bench', async (page) => void (await page.goto(`/jobs/${await jobOf(page, 'on-the-bench')}`))],
+  [
+    'bench with its cautions read',
+    async (page) => {
+      await page.goto(`/jobs/${await jobOf(page, 'on-the-bench')}`);
+      await expect(page.getByTestId('next')).toBeVisible();
+      await page.getByTestId('others').locator('button').first().click();
+      for (let press = 0; press < 2 && (await page.getByTestId('cautions-line').count()) === 0; press += 1) await page.keyboard.press('c');
+      await expect(page.getByTestId('cautions-line')).toBeVisible();
+    },
+  ],
   ['close', async (page) => void (await page.goto(`/jobs/${await jobOf(page, 'on-the-bench')}/close`))],
   ['call', async (page) => void (await page.goto(`/jobs/${await jobOf(page, 'on-the-bench')}/call`))],
   [
@@ -41,6 +51,7 @@ const screens: [string, (page: Page) => Promise<void>][] = [
 ];
 
 const sizes = [
+  ['the bench', 1280, 800],
   ['an upright tablet', 800, 1280],
   ['a phone', 390, 844],
   ['200 % zoom of 1280x800', 640, 400],

@@ -90,7 +90,7 @@ test('what the server refuses is kept, named with its reason, saved, edited, sen
   await page.reload();
   const needs = page.getByTestId('needs-you');
   await expect(needs.getByRole('listitem')).toHaveCount(2);
-  expect(await stored(page, id)).toEqual(['before', 'behind']);
+  await expect(async () => expect(await stored(page, id)).toEqual(['before', 'behind'])).toPass();
   const [saved] = await Promise.all([page.waitForEvent('download'), needs.getByTestId('refused-save').first().click()]);
   expect(readFileSync(await saved.path(), 'utf8')).toContain('y'.repeat(20_001));
   await needs.getByTestId('refused-again').first().click();

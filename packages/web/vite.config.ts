@@ -55,6 +55,8 @@ export default defineConfig({
       },
     }),
   ],
+  // `npm run dev`: the page from here, everything else from the server beside it.
+  server: process.env.VEGLIA_API ? { proxy: { '/api': { target: process.env.VEGLIA_API, ws: true } } } : {},
   build: { target: 'es2022', sourcemap: false },
   define: { __VUE_I18N_LEGACY_API__: false, __VUE_I18N_FULL_INSTALL__: false, __INTLIFY_PROD_DEVTOOLS__: false },
 });

@@ -234,3 +234,10 @@ describe('veglia case check', () => {
     expect((await veglia('case', 'check', file('none.json', { format: 'veglia-told', version: 1, source: 'x', cases: [] }))).code).toBe(1);
   });
 });
+
+test('the version is the project’s own', async () => {
+  const out: string[] = [];
+  expect(await run(['--version'], { out: (text) => void out.push(text), err: () => undefined })).toBe(0);
+  const manifest = JSON.parse(readFileSync(new URL('../../../package.json', import.meta.url), 'utf8')) as { version: string };
+  expect(out.join('').trim()).toBe(manifest.version);
+});

@@ -1,4 +1,5 @@
 /** `veglia <verb>`: thin over core. JSON out; exit code 0 fine, 1 the input is wrong, 2 the call is wrong. */
+import { readFileSync } from 'node:fs';
 import { comparisonSentence, problemSentence, reasonSentence, words } from '@veglia/contract';
 import {
   caseFileSchema,
@@ -24,6 +25,8 @@ import { packReport, usualPlays } from './packReport.ts';
 import { checkTable, familyNamed, readBlink, readText } from './blink.ts';
 import { plainModel } from './plainModel.ts';
 import { simulate, type SimulateOptions } from './simulate.ts';
+
+const manifest = z.object({ version: z.string() }).parse(JSON.parse(readFileSync(new URL('../package.json', import.meta.url), 'utf8')));
 
 export const exitCodes = { fine: 0, wrongInput: 1, wrongCall: 2 } as const;
 
@@ -78,7 +81,9 @@ interface CaseOptions {
 
 function program(io: Io): Command {
   const print = printTo(io);
-  const veglia = new Command('veglia').description('Veglia from the command line: packs and case files, JSON in and out.');
+  const veglia = new Command('veglia')
+    .description('Veglia from the command line: packs and case files, JSON in and out.')
+    .version(manifest.version, '-V, --version', 'the version of Veglia and nothing else');
   const pack = veglia.command('pack').description('knowledge packs');
   pack
     .command('check')

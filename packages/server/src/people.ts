@@ -1,7 +1,7 @@
 /** Who may write. Accounts come later; a name is needed now, so that every entry has somebody behind it. */
 import type { Person } from '@veglia/contract';
 import type { Transaction } from 'sequelize';
-import { againIfOvertaken } from './http/again.ts';
+import { againIfOvertaken, requireSame } from './http/again.ts';
 import { ApiError } from './http/apiError.ts';
 import type { Store } from './store.ts';
 
@@ -11,10 +11,12 @@ export async function requirePerson(store: Store, id: string, transaction?: Tran
   if (person === null) throw new ApiError('unknown-person', [{ code: 'unknown-id', where: 'by', value: id, expected: 'person' }]);
 }
 
-/** Sent twice with one id, somebody is added once. */
+/** Sent twice with one id, somebody is added once. Throws entry-conflict for another name. */
 export async function addPerson(store: Store, { id, name }: Person): Promise<Person[]> {
   await againIfOvertaken(async () => {
-    if ((await store.models.people.findByPk(id)) === null) await store.models.people.create({ id, name });
+    const there = await store.models.people.findByPk(id);
+    if (there === null) await store.models.people.create({ id, name });
+    else requireSame(id, { name: there.name }, { name });
   });
   return listPeople(store);
 }

@@ -173,6 +173,58 @@ describe('writing to the ledger', () => {
   });
 });
 
+describe('an id that is taken', () => {
+  const conflict = async (path: string, body: object): Promise<[number, string | undefined]> => {
+    const reply = await post(path, body);
+    return [reply.status, (reply.body as { code?: string }).code];
+  };
+
+  test('by an intake: the same is the retry it is, anything else is told, and nothing is changed', async () => {
+    const first = intake(running.person);
+    expect((await post('/api/jobs', first)).status).toBe(201);
+    expect((await post('/api/jobs', first)).status).toBe(201);
+    const [opened, complaint] = first.entries;
+    for (const change of [
+      { plate: { ...first.plate, serial: 'another' } },
+      { customer: null },
+      { customer: { name: 'Somebody else', contact: '' } },
+      { entries: [opened, { ...complaint, body: { kind: 'symptom.reported', v: 1, symptoms: ['dead'] } }] },
+      { entries: [opened, draft({ kind: 'note.added', v: 1, text: 'another entry' })] },
+    ])
+      expect(await conflict('/api/jobs', { ...first, ...change })).toEqual([409, 'entry-conflict']);
+    const job = (await get(`/api/jobs/${first.id}`)).body as { plate: object; customer: object; entries: unknown[] };
+    expect([job.plate, job.customer, job.entries.length]).toEqual([first.plate, first.customer, 2]);
+  });
+
+  test('by an intake whose customer was erased since: sent again it is still the same', async () => {
+    const first = intake(running.person, { customer: { name: 'Quillon Tarn', contact: '' } });
+    expect((await post('/api/jobs', first)).status).toBe(201);
+    const erased = { kind: 'text.redacted', v: 1, entry: first.entries[1]?.id, field: 'words' };
+    expect((await post(`/api/jobs/${first.id}/entries`, { by: running.person, entries: [draft(erased)] })).status).toBe(200);
+    await running.store.models.customers.update({ name: null, contact: null }, { where: { name: 'Quillon Tarn' } });
+    expect((await post('/api/jobs', first)).status).toBe(201);
+  });
+
+  test('by a person, or by what somebody told', async () => {
+    const person = { id: uuidv7(), name: 'Osric Pell' };
+    expect((await post('/api/people', person)).status).toBe(201);
+    expect((await post('/api/people', person)).status).toBe(201);
+    expect(await conflict('/api/people', { ...person, name: 'Osric Bell' })).toEqual([409, 'entry-conflict']);
+    const told = {
+      id: uuidv7(),
+      by: running.person,
+      layout: 'led-tcon',
+      family: null,
+      symptom: 'sound-dark',
+      fault: 'strips.led-open',
+      n: 4,
+    };
+    expect((await post('/api/told', told)).status).toBe(201);
+    expect((await post('/api/told', told)).status).toBe(201);
+    expect(await conflict('/api/told', { ...told, n: 40 })).toEqual([409, 'entry-conflict']);
+  });
+});
+
 describe('lists and exports', () => {
   test('a card follows its ledger', async () => {
     const job = await takeIn();

@@ -4,6 +4,7 @@ import { chmodSync, existsSync, mkdtempSync, readFileSync, rmSync } from 'node:f
 import os from 'node:os';
 import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { freePort } from '../../../scripts/lib/cluster.mjs';
 import { inRoot } from '../../../scripts/lib/paths.mjs';
 
 const folder = mkdtempSync(path.join(os.tmpdir(), 'veglia-demo-'));
@@ -126,4 +127,31 @@ describe('npm run demo', () => {
     },
     60_000,
   );
+});
+
+describe('npm run dev', () => {
+  test('gives the page from its sources and the server behind one address, and stops both and the database', async () => {
+    const port = String(await freePort());
+    const child = spawn(process.execPath, [inRoot('scripts/dev.mjs')], {
+      env: { ...process.env, NODE_OPTIONS: '', DATABASE_URL: '', VEGLIA_STATE_DIR: folder, PORT: port, LOG_LEVEL: 'info' },
+    });
+    children.push(child);
+    const ended = new Promise<number | null>((resolve) => child.once('exit', resolve));
+    let said = '';
+    await new Promise<void>((resolve, reject) => {
+      const hear = (chunk: Buffer): void => {
+        said += chunk.toString();
+        if (said.includes('"listening"') && said.includes('ready in')) resolve();
+      };
+      child.stdout.on('data', hear);
+      child.stderr.on('data', hear);
+      void ended.then((code) => reject(new Error(`ended with ${code}: ${said}`)));
+    });
+    const address = `http://127.0.0.1:${port}/`;
+    expect(await (await fetch(address)).text()).toContain('/@vite/client');
+    expect(await jobs(address)).toBeGreaterThan(3);
+    child.kill('SIGINT');
+    expect(await ended).toBe(0);
+    expect(existsSync(path.join(folder, 'dev/data/postmaster.pid'))).toBe(false);
+  }, 120_000);
 });

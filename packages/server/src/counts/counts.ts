@@ -5,7 +5,7 @@
 import type { NewTold, Told } from '@veglia/contract';
 import { countsSchema, mergeCounts, type Counts, type Problem } from '@veglia/core';
 import { Op, type Transaction } from 'sequelize';
-import { againIfOvertaken } from '../http/again.ts';
+import { againIfOvertaken, requireSame } from '../http/again.ts';
 import { ApiError } from '../http/apiError.ts';
 import { requirePerson } from '../people.ts';
 import type { Store } from '../store.ts';
@@ -82,8 +82,12 @@ export async function tell(store: Store, told: NewTold): Promise<Told[]> {
     problems.push({ code: 'unknown-id', where: 'symptom', value: told.symptom, expected: 'symptom' });
   if (problems.length > 0) throw new ApiError('bad-request', problems);
   await againIfOvertaken(async () => {
-    if ((await store.models.told.findByPk(told.id)) === null)
-      await store.models.told.create({ ...told, at: store.now(), withdrawnAt: null });
+    const there = await store.models.told.findByPk(told.id);
+    if (there === null) await store.models.told.create({ ...told, at: store.now(), withdrawnAt: null });
+    else {
+      const { id, by, layout, family, symptom, fault, n } = there;
+      requireSame(id, { id, by, layout, family, symptom, fault, n }, told);
+    }
   });
   return listTold(store);
 }

@@ -1,5 +1,7 @@
 /** Two who write the same at the same instant: the second finds what the first wrote, and is answered as the retry it is. */
+import { canonicalJson } from '@veglia/core';
 import { UniqueConstraintError } from 'sequelize';
+import { ApiError } from './apiError.ts';
 
 /** PostgreSQL's own codes: serialization failure and deadlock. */
 const lostRace = new Set(['40001', '40P01']);
@@ -21,4 +23,9 @@ export async function againIfOvertaken<T>(work: () => Promise<T>): Promise<T> {
       if (attempt === attempts || !isLostRace(error)) throw error;
     }
   }
+}
+
+/** The same once more is the retry it is; something else under an id that is taken is told. Throws entry-conflict. */
+export function requireSame(id: string, there: object, sent: object, where = 'id'): void {
+  if (canonicalJson(there) !== canonicalJson(sent)) throw new ApiError('entry-conflict', [{ code: 'duplicate-id', where, value: id }]);
 }

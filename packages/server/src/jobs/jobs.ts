@@ -1,9 +1,18 @@
 /** Use cases around a job: taking in, reading, listing, exporting, rebuilding cards. */
-import { jobCardSchema, jobSettings, type Job, type JobCard, type JobCards, type NewJob, type UnreadableCard } from '@veglia/contract';
-import { pinsOf, type CaseFile, type Entry, type Problem } from '@veglia/core';
+import {
+  jobCardSchema,
+  jobSettings,
+  type EntryDraft,
+  type Job,
+  type JobCard,
+  type JobCards,
+  type NewJob,
+  type UnreadableCard,
+} from '@veglia/contract';
+import { pinsOf, redactedText, type Body, type CaseFile, type Entry, type Problem } from '@veglia/core';
 import { QueryTypes } from 'sequelize';
 import { newestSnapshot } from '../counts/counts.ts';
-import { againIfOvertaken } from '../http/again.ts';
+import { againIfOvertaken, requireSame } from '../http/again.ts';
 import { ApiError } from '../http/apiError.ts';
 import type { JobRow } from '../database/models.ts';
 import type { PaperFacts } from '../papers/papers.ts';
@@ -25,7 +34,8 @@ export async function takeIn(store: Store, request: NewJob, newId: () => string,
   if (others.some((draft) => draft.body.kind === 'job.opened')) wrong.push({ code: 'duplicate-id', where: 'entries', value: 'job.opened' });
   if (wrong.length > 0) throw new ApiError('bad-request', wrong);
   await againIfOvertaken(async () => {
-    if ((await store.models.jobs.findByPk(request.id)) !== null) return;
+    const there = await store.models.jobs.findByPk(request.id);
+    if (there !== null) return requireSameIntake(store, there, request, drafts);
     const packHash = await store.packs.currentHash();
     const snapshot = (counted ?? (await newestSnapshot(store))) || null;
     await store.sequelize.transaction(async (transaction) => {
@@ -45,6 +55,32 @@ export async function takeIn(store: Store, request: NewJob, newId: () => string,
     });
   });
   return readJob(store, request.id);
+}
+
+/** What came with the intake is what is stored, as far as it is still there: a name that was erased since says nothing. */
+async function requireSameIntake(
+  store: Store,
+  job: JobRow,
+  request: NewJob,
+  drafts: readonly (Omit<EntryDraft, 'body'> & { body: Body })[],
+): Promise<void> {
+  const { customer, plate } = request;
+  const set = await store.models.sets.findByPk(job.setId);
+  requireSame(job.id, { maker: set?.maker, model: set?.model, serial: set?.serial }, plate, 'plate');
+  const stored = job.customerId === null ? null : await store.models.customers.findByPk(job.customerId);
+  if (customer === null || 'id' in customer)
+    requireSame(job.id, { customer: job.customerId }, { customer: customer?.id ?? null }, 'customer');
+  else if (stored?.name != null) requireSame(job.id, { name: stored.name, contact: stored.contact ?? '' }, customer, 'customer');
+  const ledger = new Map((await readLedger(store, job.id)).map((entry) => [entry.id, entry]));
+  for (const { id, body } of drafts) requireSame(id, unerased(ledger.get(id)?.body ?? {}, body), body, 'entries');
+}
+
+/** A stored body with what was erased in it as it is sent now. */
+function unerased(stored: object, sent: object): object {
+  const now = new Map(Object.entries(sent));
+  return Object.fromEntries(
+    Object.entries(stored).map(([field, value]) => [field, value === redactedText ? now.get(field) : (value as unknown)]),
+  );
 }
 
 export async function readJob(store: Store, id: string): Promise<Job> {

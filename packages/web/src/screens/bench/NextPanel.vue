@@ -20,7 +20,7 @@ import KeyCap from '../../parts/KeyCap.vue';
 import { textOf } from '../../stores/packs.ts';
 import ConsentBox from './ConsentBox.vue';
 import CautionList from './CautionList.vue';
-import { unreadCautions } from './cautions.ts';
+import { newCautions, unreadCautions } from './cautions.ts';
 import { useWalk } from './walk.ts';
 import ReadingField from './ReadingField.vue';
 import LayoutSketch from '../../parts/LayoutSketch.vue';
@@ -142,8 +142,15 @@ function layoutFound(layout: string): void {
   const opened: Body[] = props.fold.set.stage > 0 ? [] : [{ kind: 'set.changed', v: 2, plugged: false, stage: props.step.stage }];
   emit('write', [...opened, { kind: 'layout.found', v: 1, layout }]);
 }
+/** What bars the way is read together with what the step itself brings. */
+const news = computed(() => newCautions(props.step, props.fold, props.compiled));
+const cautionsOpen = ref(false);
+watch(
+  () => `${props.step.id} ${props.step.of ?? ''}`,
+  () => (cautionsOpen.value = false),
+);
 function readCautions(): void {
-  if (unread.value.length > 0) emit('write', [{ kind: 'caution.read', v: 1, cautions: unread.value, stage: props.step.stage }]);
+  if (news.value.length > 0) emit('write', [{ kind: 'caution.read', v: 1, cautions: news.value, stage: props.step.stage }]);
 }
 
 /** Read on the spot where a step is about the code: the code itself, or the code with a board out. */
@@ -181,7 +188,8 @@ const repairAnswers = computed(() =>
 
 /** Keys arrive from the screen, which knows whether a field has them. True where one was used. */
 function press(key: string): boolean {
-  if (key === 'c' && unreadLeft.value) readCautions();
+  if (key === 'c' && news.value.length > 0) readCautions();
+  else if (key === 'c' && props.step.cautions.length > 0) cautionsOpen.value = !cautionsOpen.value;
   else if (key === ' ') return walkPanel.value?.confirm() === true;
   else if (key === 'a' && walking.value && !unreadLeft.value) anyway.value = !anyway.value;
   else if (key === 'w' && !unreadLeft.value && !wait.value && (progress.value?.next?.waitMinutes ?? ownWait.value) > 0)
@@ -228,7 +236,7 @@ defineExpose({ press, focus: () => title.value?.focus({ preventScroll: true }) }
       <p v-for="sentence in before" :key="sentence">{{ sentence }}</p>
     </details>
 
-    <CautionList :step="step" :fold="fold" :compiled="compiled" :shop="shop" />
+    <CautionList v-model:open="cautionsOpen" :step="step" :fold="fold" :compiled="compiled" :shop="shop" @read="readCautions" />
     <p v-if="codeInDanger" class="alarm" role="alert" data-test="code-in-danger">{{ t('blink.codeFirst') }}</p>
     <div v-if="unreadLeft" class="line lock">
       <button type="button" class="push full" data-test="read-cautions" @click="readCautions">
@@ -301,7 +309,7 @@ defineExpose({ press, focus: () => title.value?.focus({ preventScroll: true }) }
         >
           <KeyCap :label="one.key" />
           <span class="name">{{ one.name }}</span>
-          <span class="soft then">{{ preview(one.outcome) }}</span>
+          <span class="soft then" :title="preview(one.outcome)">{{ preview(one.outcome) }}</span>
         </button>
       </div>
       <label v-if="!walking || anyway" class="think"
@@ -424,14 +432,16 @@ summary {
 }
 .answers {
   display: grid;
-  gap: 6px;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 4px;
 }
 .answer {
   display: flex;
   align-items: center;
   gap: 12px;
-  min-height: 48px;
-  padding: 4px 12px;
+  min-width: 0;
+  min-height: 42px;
+  padding: 2px 12px;
   border: 1.5px solid var(--accent);
   border-radius: var(--radius);
   background: var(--surface);
@@ -453,12 +463,18 @@ summary {
   font-weight: 400;
 }
 .answer .name {
-  flex: 1 0 auto;
-  max-width: 60%;
+  flex: 0 0 auto;
+  max-width: 70%;
 }
+/* What an answer would do, on one line; whole under the pointer. */
 .then {
+  flex: 1 1 0;
+  min-width: 0;
+  overflow: hidden;
   font-size: 15px;
   font-weight: 400;
+  white-space: nowrap;
+  text-overflow: ellipsis;
 }
 .think {
   display: flex;

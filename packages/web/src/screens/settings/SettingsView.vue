@@ -326,6 +326,11 @@ async function addPerson(): Promise<void> {
 .gearline {
   grid-template-columns: 2fr 1.4fr auto auto;
 }
+@media (max-width: 700px) {
+  .gearline {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
 .foot {
   position: sticky;
   bottom: 0;
