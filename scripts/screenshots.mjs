@@ -69,6 +69,7 @@ async function cutWalked(page, address) {
     await changes.nth(before).waitFor();
   }
   await page.locator('[data-test="effect"]').first().waitFor();
+  await page.waitForFunction(() => !document.querySelector('[data-test="unsent"]'));
   await page.evaluate('scrollTo(0, 0)');
 }
 

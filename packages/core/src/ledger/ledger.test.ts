@@ -225,3 +225,8 @@ test.each(Object.entries(bodySchemas))(
     expect([...new Set(texts)].sort()).toEqual([...own, ...plain].sort());
   },
 );
+
+test('a shelf may be named by one letter, and not by none', () => {
+  const shelved = (shelf: string): boolean => 'body' in readBody({ kind: 'set.shelved', shelf }, 'x');
+  expect([shelved('A'), shelved(' '), shelved('x'.repeat(60)), shelved('x'.repeat(61))]).toEqual([true, false, true, false]);
+});
