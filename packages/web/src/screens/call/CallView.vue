@@ -63,7 +63,11 @@ const overLimit = computed(() => limit.value !== undefined && spent.value > limi
 function known(fold: CaseFold): string {
   const [first, second] = fold.assemblies;
   if (!first) return t('call.nothingKnown');
-  const out = fold.assemblies.filter((one) => one.verdict === 'cleared').map((one) => names.assembly(one.id));
+  // Only what this set has, and what an observation ruled out.
+  const here = store.compiled?.layouts.get(fold.set.layout ?? '')?.assemblies;
+  const out = fold.assemblies
+    .filter(({ id, verdict, ruledOutBy }) => verdict === 'cleared' && ruledOutBy !== undefined && (here?.includes(id) ?? false))
+    .map((one) => names.assembly(one.id));
   const values = {
     first: names.assembly(first.id),
     odds: percent(first.odds),
