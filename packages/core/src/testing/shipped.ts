@@ -48,3 +48,17 @@ export function caseOf(symptoms: readonly string[], told: readonly Told[] = [], 
     entries: [...complaint, ...bodies].map((body) => ({ body })),
   }).input;
 }
+
+export interface ToldCase {
+  readonly id: string;
+  readonly set: Record<string, unknown>;
+  readonly entries: readonly { readonly body: Record<string, unknown> }[];
+}
+
+/** The reference cases that ship, without what they expect. */
+export const referenceCases = (): ToldCase[] =>
+  readdirSync(path.join(knowledgeFolder, 'reference-cases'))
+    .filter((file) => file !== 'known-misses.json')
+    .flatMap(
+      (file) => (JSON.parse(readFileSync(path.join(knowledgeFolder, 'reference-cases', file), 'utf8')) as { cases: ToldCase[] }).cases,
+    );

@@ -1,21 +1,11 @@
 /** The way to a proof that is named is the one with the fewest minutes for its chance, counted anew from the pack's rows. */
-import { readdirSync, readFileSync } from 'node:fs';
-import path from 'node:path';
 import { expect, test } from '@jest/globals';
-import { caseOf, knowledgeFolder, shipped, type Told } from '../../testing/shipped.ts';
+import { caseOf, referenceCases, shipped, type Told } from '../../testing/shipped.ts';
 import { outcomeTable } from '../evidence/rows.ts';
 import { believe, proofOf } from '../index.ts';
 import type { MissingStep } from './verdict.ts';
 
-interface ToldCase {
-  readonly id: string;
-  readonly set: Record<string, unknown>;
-  readonly entries: readonly { readonly body: Record<string, unknown> }[];
-}
-const folder = path.join(knowledgeFolder, 'reference-cases');
-const cases = readdirSync(folder)
-  .filter((file) => file !== 'known-misses.json')
-  .flatMap((file) => (JSON.parse(readFileSync(path.join(folder, file), 'utf8')) as { cases: ToldCase[] }).cases);
+const cases = referenceCases();
 const compiled = shipped();
 
 test('of several ways the likeliest for its minutes is named', () => {

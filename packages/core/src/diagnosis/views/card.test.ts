@@ -1,19 +1,9 @@
 /** The row of a list says what the explained fold says, at a fraction of its price. */
-import { readdirSync, readFileSync } from 'node:fs';
-import path from 'node:path';
 import { describe, expect, test } from '@jest/globals';
-import { caseOf, knowledgeFolder, shipped, type Told } from '../../testing/shipped.ts';
+import { caseOf, referenceCases, shipped, type Told } from '../../testing/shipped.ts';
 import { cardOf, foldCase } from '../index.ts';
 
-interface ToldCase {
-  readonly id: string;
-  readonly set: Record<string, unknown>;
-  readonly entries: readonly { readonly body: Record<string, unknown> }[];
-}
-const folder = path.join(knowledgeFolder, 'reference-cases');
-const cases = readdirSync(folder)
-  .filter((file) => file !== 'known-misses.json')
-  .flatMap((file) => (JSON.parse(readFileSync(path.join(folder, file), 'utf8')) as { cases: ToldCase[] }).cases)
+const cases = referenceCases()
   // Every third: each costs two settled searches.
   .filter((_, index) => index % 3 === 0);
 
