@@ -69,7 +69,7 @@ async function cutWalked(page, address) {
     await changes.nth(before).waitFor();
   }
   await page.locator('[data-test="effect"]').first().waitFor();
-  await page.waitForFunction(() => !document.querySelector('[data-test="unsent"]'));
+  await page.locator('[data-test="unsent"]').first().waitFor({ state: 'detached' });
   await page.evaluate('scrollTo(0, 0)');
 }
 
