@@ -24,7 +24,7 @@ module.exports = {
       'simulators import core and contract',
     ),
     {
-      name: 'simulated-set-knows-no-odds',
+      name: 'simulated-set-knows-no-probabilities',
       severity: 'error',
       comment: 'the simulated set never sees likelihoods',
       from: { path: '^packages/simulators/src/set/', pathNot: '[.]test[.]ts$' },

@@ -48,7 +48,7 @@ export default defineConfig(
     },
   },
   {
-    // A simulated set knows what is built how, and nothing of how likely anything is: the book must not be its own oracle.
+    // A simulated set knows what is built how, and nothing of how likely anything is: the pack must not be its own oracle.
     files: ['packages/simulators/src/set/**/*.ts'],
     ignores: ['**/*.test.ts'],
     rules: {

@@ -26,7 +26,7 @@ test('a cut is walked to: nothing is answered before, what is out is listed, and
   await page.keyboard.press('1');
   await expect(page.locator('[data-kind="test.answered"]')).toHaveCount(1);
   expect(await walk(page)).toEqual(['down', 'change', 'power']);
-  await expect(page.getByTestId('out')).toContainText('Now out: Picture cable');
+  await expect(page.getByTestId('out')).toContainText('Disconnected: Picture cable');
   await expect(page.locator('[data-node="harness.picture"][data-out="true"]')).toHaveCount(1);
   // Reload in the middle: the ledger knows how far it was.
   await page.reload();
@@ -37,26 +37,26 @@ test('a cut is walked to: nothing is answered before, what is out is listed, and
   await page.keyboard.press('s');
   await expect(page.getByTestId('set-state')).toContainText('Picture cable');
   await answer(page, 'rail.standby', 'in-range');
-  await expect(page.getByTestId('out')).toContainText('Nothing unplugged');
+  await expect(page.getByTestId('out')).toContainText('Nothing disconnected');
 });
 
-test('the wrong order is recorded only as done anyway, and a result with a forgotten plug is void', async ({ page }) => {
+test('the wrong order is recorded only as overridden, and a result with a forgotten plug is void', async ({ page }) => {
   await takeIn(page, { symptoms: [/^Restart loop/], maker: 'Oltrema', layout: 'LED, separate T-con' });
   await answer(page, 'rail.standby', 'in-range');
   await expect(page.getByTestId('plug')).toHaveAttribute('data-plugged', 'true');
   await page.keyboard.press('g');
-  await expect(page.getByTestId('objections')).toContainText('comes off before the plug goes in');
+  await expect(page.getByTestId('objections')).toContainText('Remove the wrist strap before plugging in');
   await page.keyboard.press('Escape');
   await expect(page.getByTestId('objections')).toHaveCount(0);
   const before = await changes(page).count();
   await page.locator('[data-node="harness.panel-left"]').focus();
   await page.keyboard.press('Enter');
   await page.keyboard.press('x');
-  await expect(page.getByTestId('objections')).toContainText('The set is plugged in: Left panel ribbon must not be moved');
+  await expect(page.getByTestId('objections')).toContainText('Set is plugged in. Do not connect or disconnect Left panel ribbon');
   await expect(changes(page)).toHaveCount(before);
   await page.getByTestId('done-anyway').click();
   await expect(changes(page)).toHaveCount(before + 1);
-  await expect(changes(page).first()).toContainText('Done anyway');
+  await expect(changes(page).first()).toContainText('Override');
   await expect(page.getByTestId('out')).toContainText('Left panel ribbon');
   // Answered in spite of the walk: void, and says so.
   await page.keyboard.press('Escape');
@@ -65,7 +65,7 @@ test('the wrong order is recorded only as done anyway, and a result with a forgo
   await page.keyboard.press('a');
   await expect(page.getByTestId('anyway-told')).toBeVisible();
   await page.keyboard.press('2');
-  await expect(page.locator('[data-kind="test.answered"]').first()).toContainText('Void: not as the test asks for');
+  await expect(page.locator('[data-kind="test.answered"]').first()).toContainText('Invalid: still disconnected');
 });
 
 test('a charge that reads high is not verified: two readings tell the wait', async ({ page }) => {
@@ -80,7 +80,7 @@ test('a charge that reads high is not verified: two readings tell the wait', asy
   await field.fill('310');
   await light.fill('2');
   await page.keyboard.press('Enter');
-  await expect(walking.getByTestId('still-charged')).toContainText('310 V, dangerous above 60 V');
+  await expect(walking.getByTestId('still-charged')).toContainText('310 V: dangerous (above 60 V)');
   await page.clock.runFor(60_000);
   await field.fill('155');
   await light.fill('2');
@@ -95,15 +95,15 @@ test('a charge that reads high is not verified: two readings tell the wait', asy
   await field.fill('12');
   await light.fill('110');
   await page.keyboard.press('Enter');
-  await expect(walking.getByTestId('still-charged')).toContainText('110 V, dangerous above 60 V');
+  await expect(walking.getByTestId('still-charged')).toContainText('110 V: dangerous (above 60 V)');
   await field.fill('12');
   await light.fill('3');
   await page.keyboard.press('Enter');
   await expect(page.getByTestId('verified')).toContainText('12 V');
   // It lapses by the shop's time.
   await page.clock.runFor(31 * 60_000);
-  await expect(page.getByTestId('verified')).toContainText('Charge not read');
-  await expect(page.getByTestId('rails')).toContainText('Look again');
+  await expect(page.getByTestId('verified')).toContainText('Charge not measured');
+  await expect(page.getByTestId('rails')).toContainText('Rails check expired');
   // And is read anew from the state itself, whatever the next step is.
   await page.getByTestId('verified').click();
   await expect(page.getByTestId('set-state').getByTestId('charge')).toBeVisible();
@@ -120,9 +120,9 @@ test('timers run on after a reload and on the shelves, ring once, and bring thei
   await page.reload();
   await expect(page.getByTestId('wait').first()).toContainText(/2:5\d|3:00/);
   await page.goto('/');
-  await expect(page.getByTestId('card-timer')).toContainText(/hold the set’s own button/);
+  await expect(page.getByTestId('card-timer')).toContainText(/Power reset, short/);
   await page.clock.runFor(3 * 60_000 + 2000);
-  await expect(page.getByTestId('ring')).toContainText('is over');
+  await expect(page.getByTestId('ring')).toContainText('finished');
   expect(await page.title()).toContain('(1)');
   expect(await page.evaluate(() => document.documentElement.dataset.rings)).toBe('1');
   await page.getByTestId('ring').getByRole('link').click();
@@ -151,8 +151,8 @@ test('two people: each other’s entries without reload; two answers to one step
   await page.keyboard.press('Enter');
   await other.getByLabel('Note', { exact: true }).fill('from the second');
   await other.keyboard.press('Enter');
-  await expect(page.locator('[data-test="ledger"]')).toContainText('waiting to be sent');
-  await expect(other.locator('[data-test="ledger"]')).toContainText('waiting to be sent');
+  await expect(page.locator('[data-test="ledger"]')).toContainText('not sent yet');
+  await expect(other.locator('[data-test="ledger"]')).toContainText('not sent yet');
   await app.startServer();
   for (const one of [page, other]) {
     await expect(one.locator('[data-test="ledger"]')).toContainText('from the first');
@@ -175,26 +175,26 @@ test('two people: each other’s entries without reload; two answers to one step
   await other.context().close();
 });
 
-test('the ledger filters, leads to an entry, and shows all as it stood then', async ({ page }) => {
+test('the ledger filters, leads to an entry, and shows all as of this entry', async ({ page }) => {
   await takeIn(page, { symptoms: [/^Dead/], maker: 'Oltrema', layout: 'LED, separate T-con' });
-  const odds = () => page.locator('[data-test="suspects"] [data-assembly="power"] .odds').textContent();
-  const first = await odds();
+  const probability = () => page.locator('[data-test="suspects"] [data-assembly="power"] .probability').textContent();
+  const first = await probability();
   await answer(page, 'outlet', 'unchanged');
   await answer(page, 'rail.standby', 'absent');
   await expect(page.getByTestId('effect').first()).toContainText('→');
-  const now = await odds();
+  const now = await probability();
   expect(now).not.toBe(first);
   await page.locator('[data-group="told"]').click();
   await expect(page.locator('[data-test="ledger"] [data-kind="test.answered"]')).toHaveCount(0);
   await page.locator('[data-group="all"]').click();
   await page.getByTestId('look-back').click();
   await page.locator('[data-as-of="2"]').click();
-  await expect(page.getByTestId('as-of')).toContainText('As it stood after entry 2');
-  expect(await odds()).toBe(first);
+  await expect(page.getByTestId('as-of')).toContainText('As of entry 2');
+  expect(await probability()).toBe(first);
   await expect(page.getByTestId('next')).toHaveCount(0);
   await page.keyboard.press('Escape');
   await expect(page.getByTestId('next')).toBeVisible();
-  expect(await odds()).toBe(now);
+  expect(await probability()).toBe(now);
   await page.goto(`${page.url()}#e2`);
   await page.reload();
   await expect(page.locator('#e2')).toBeInViewport();
@@ -210,7 +210,7 @@ test('heat rounds answer their test, stimuli are kept, and what came off has to 
   await page.locator('[data-result="stays"]').click();
   await expect(page.locator('[data-kind="heat.round"]')).toContainText('41 °C');
   await expect(page.locator('[data-kind="test.answered"]')).toHaveCount(1);
-  await choose(page, 'Treated how', 'Chilled');
+  await choose(page, 'Treatment', 'Chilled');
   await expect(page.getByLabel('Treated to, °C')).toHaveValue('4');
   await page.getByLabel('Treated to, °C').fill('40');
   await page.locator('[data-result="heals"]').click();
@@ -223,7 +223,7 @@ test('heat rounds answer their test, stimuli are kept, and what came off has to 
   await page.keyboard.press('j');
   await page.locator('[data-way="flex"]').click();
   await page.locator('[data-effect="went"]').click();
-  await expect(page.locator('[data-kind="stimulus.tried"]')).toContainText(/Flex at .*: went/);
+  await expect(page.locator('[data-kind="stimulus.tried"]')).toContainText(/Flex at .*: cleared/);
   await page.keyboard.press('z');
   const cover = page.locator('[data-part="cover"]');
   await cover.getByRole('textbox').fill('14');
@@ -243,7 +243,7 @@ test('photos at the bench: into the ledger, of a part that comes off, and with t
   await expect(sheet.getByTestId('photo-file')).toBeFocused();
   await sheet.getByTestId('photo-file').setInputFiles({ ...picture, buffer: Buffer.from('no picture') });
   await expect(sheet.getByRole('alert')).toContainText('inside.png');
-  await sheet.getByLabel('What it shows').fill('screw bridge under the T-con');
+  await sheet.getByLabel('Caption').fill('screw bridge under the T-con');
   await sheet.getByTestId('photo-file').setInputFiles(picture);
   const line = page.locator('[data-test="ledger"] [data-kind="photo.added"]');
   await expect(line).toContainText('screw bridge under the T-con');
@@ -276,7 +276,7 @@ test('photos at the bench: into the ledger, of a part that comes off, and with t
 test('large, keys, and the plan as a file of its own', async ({ page }) => {
   await takeIn(page, { symptoms: [/^Dead/], maker: 'Oltrema', layout: 'LED, separate T-con' });
   await page.keyboard.press('?');
-  await expect(page.getByTestId('keys')).toContainText('pull the chosen plug');
+  await expect(page.getByTestId('keys')).toContainText('unplug or reconnect the selected connector');
   await page.keyboard.press('b');
   await expect(page.locator('.bench.far')).toHaveCount(1);
   await expect(page.locator('[data-test="suspects"]')).toBeHidden();

@@ -5,7 +5,7 @@ import { expect, test } from './support/app.ts';
 const entries = 'SELECT count(*) FROM ledger_entries';
 const jobs = 'SELECT count(*) FROM jobs';
 
-test('a set is taken in by keys alone, in few of them', async ({ page }, info) => {
+test('a set is checked in by keys alone, in few of them', async ({ page }, info) => {
   await page.goto('/jobs/new');
   await expect(page.getByLabel('Symptom')).toBeFocused();
   const began = Date.now();
@@ -38,7 +38,7 @@ test('a set is taken in by keys alone, in few of them', async ({ page }, info) =
   await press('1');
   await expect(asked).not.toHaveAttribute('data-step', first ?? '');
   await press('Control+Enter');
-  await expect(page.getByTestId('saved')).toContainText(/Job \d+ is taken in/);
+  await expect(page.getByTestId('saved')).toContainText(/Job \d+ checked in/);
   const seconds = (Date.now() - began) / 1000;
   info.annotations.push({ type: 'intake by keys', description: `${keys} keys, ${seconds.toFixed(1)} s of machine time` });
   console.log(`intake by keys: ${keys} keys, ${seconds.toFixed(1)} s of machine time`);
@@ -51,7 +51,7 @@ test('a set is taken in by keys alone, in few of them', async ({ page }, info) =
   await expect(page.locator('[data-kind="test.answered"]')).toHaveCount(1);
 });
 
-test('a draft survives a reload and a closed tab; with the server away it waits and is taken in once', async ({ page, app, context }) => {
+test('a draft survives a reload and a closed tab; with the server away it waits and is checked in once', async ({ page, app, context }) => {
   const before = await app.count(jobs);
   await page.goto('/jobs/new');
   await fillIntake(page, { symptoms: [/^Dead/], maker: 'Tassimar', customer: 'Ottoline Marsh', words: 'silent as a stone' });
@@ -68,12 +68,12 @@ test('a draft survives a reload and a closed tab; with the server away it waits 
   await app.stopServer();
   await again.getByTestId('save').click();
   await expect(again.getByTestId('kept-here')).toBeVisible();
-  await expect(again.getByTestId('intakes-wait')).toContainText('1 set taken in here waits');
+  await expect(again.getByTestId('intakes-wait')).toContainText('1 check-in waits');
   await again.getByTestId('another').click();
   await expect(again.getByLabel('Maker')).toHaveValue('');
   await fillIntake(again, { symptoms: [/^Restart loop/], maker: 'Oltrema', words: 'again and again' });
   await again.getByTestId('save').click();
-  await expect(again.getByTestId('intakes-wait')).toContainText('2 sets');
+  await expect(again.getByTestId('intakes-wait')).toContainText('2 check-ins');
   await app.startServer();
   await again.getByRole('button', { name: 'Send now' }).click();
   await expect(again.getByTestId('intakes-wait')).toHaveCount(0);
@@ -91,8 +91,8 @@ test.describe('with the app kept in the browser', () => {
   test.use({ serviceWorkers: 'allow' });
   test('jobs and what they need open without a server, once they were seen', async ({ page, app }) => {
     const number = await takeIn(page, { symptoms: [/^Sound, black screen/], maker: 'Quorvane', family: 'Quorvane QK3' });
-    const odds = page.locator('[data-assembly="strips"] .odds');
-    const before = await odds.textContent();
+    const probability = page.locator('[data-assembly="strips"] .probability');
+    const before = await probability.textContent();
     await page.evaluate(async () => {
       await navigator.serviceWorker.ready;
     });
@@ -100,16 +100,16 @@ test.describe('with the app kept in the browser', () => {
     await page.getByRole('link', { name: 'Shelves' }).click();
     await page.getByRole('link', { name: `Open job ${number}`, exact: true }).click();
     await expect(page.getByTestId('not-reached')).toBeVisible();
-    await expect(odds).toHaveText(before ?? '?');
+    await expect(probability).toHaveText(before ?? '?');
     // And after a reload, by its address alone.
     await page.reload();
-    await expect(odds).toHaveText(before ?? '?');
+    await expect(probability).toHaveText(before ?? '?');
     await app.startServer();
     await expect(page.getByTestId('not-reached')).toHaveCount(0, { timeout: 20_000 });
   });
 });
 
-test('somebody who was here before is found while typing, and not written down twice', async ({ page, app }) => {
+test('a returning customer is found while typing, and not written down twice', async ({ page, app }) => {
   await takeIn(page, { symptoms: [/^Dead/], maker: 'Oltrema', customer: 'Marisol Tvede-Lund' });
   const before = await app.count('SELECT count(*) FROM customers');
   await page.goto('/jobs/new');
@@ -129,13 +129,13 @@ test('somebody who was here before is found while typing, and not written down t
 
 test('the quick line is read, shown, and taken by one key each; unknown words stay a note', async ({ page }) => {
   await page.goto('/jobs/new');
-  await fillIntake(page, { symptoms: [/^Standby light, won’t start/], maker: 'Quorvane', family: 'Quorvane QK3' });
+  await fillIntake(page, { symptoms: [/^Standby LED on, won’t start/], maker: 'Quorvane', family: 'Quorvane QK3' });
   await page.keyboard.press('Alt+q');
   await page.keyboard.type('already open, fuse ok, sb 5.1, pson 0.1, smells of fish');
   await page.keyboard.press('Enter');
   const quick = page.getByTestId('quick');
   await expect(quick).toContainText('Standby rail: In range, and holds, 5.1 V');
-  await expect(quick).toContainText('PS_ON moves: Stays, 0.1 V');
+  await expect(quick).toContainText('PS_ON response: Does not change, 0.1 V');
   await page.keyboard.press('2');
   await expect(quick).not.toContainText('Line fuse');
   await page.keyboard.press('Enter');
@@ -147,20 +147,22 @@ test('the quick line is read, shown, and taken by one key each; unknown words st
   await expect(page.getByTestId('set-state')).toContainText('Back cover off');
 });
 
-test('looks move the odds over layouts, and with them what is likely; the first question is answered by one key', async ({ page }) => {
+test('looks move the probabilities over layouts, and with them what is likely; the first question is answered by one key', async ({
+  page,
+}) => {
   await page.goto('/jobs/new');
   await fillIntake(page, { symptoms: [/^Dead/], maker: 'unknown' });
   const looks = page.getByTestId('looks');
   await looks.locator('summary').click();
   await looks.getByRole('button', { name: 'A heavy glass plate' }).click();
   await looks.getByRole('button', { name: 'A hand’s breadth, heavy' }).click();
-  await expect(looks.locator('summary')).toContainText(/^Layout by looks Plasma \d\d %/);
+  await expect(looks.locator('summary')).toContainText(/^Identify the layout from outside Plasma \d\d %/);
   await expect(page.getByTestId('bill')).toContainText(/€\d/);
   await looks.getByRole('button', { name: 'A heavy glass plate' }).click();
   await expect(looks.getByRole('button', { name: 'A heavy glass plate' })).toHaveAttribute('aria-pressed', 'false');
 });
 
-test('the layout guessed at the counter is put right on the bench, and no entry is lost', async ({ page }) => {
+test('the layout guessed at the counter is corrected on the bench, and no entry is lost', async ({ page }) => {
   await takeIn(page, { symptoms: [/^Dead/], maker: 'unknown' });
   const layout = page.getByTestId('layout');
   await expect(layout).toContainText('not certain');
@@ -169,7 +171,7 @@ test('the layout guessed at the counter is put right on the bench, and no entry 
   await page.keyboard.press('Enter');
   await page.keyboard.press('Enter');
   await expect(page.locator('[data-kind="test.answered"]')).toHaveCount(1);
-  await layout.getByRole('button', { name: 'It is another layout' }).click();
+  await layout.getByRole('button', { name: 'Correct the layout' }).click();
   await layout.locator('[data-layout="plasma"]').click();
   await expect(layout).not.toContainText('not certain');
   await expect(page.locator('svg.plan [data-node="scan-sustain"]')).toHaveCount(1);
@@ -189,7 +191,7 @@ test('two tabs at the counter keep a set each; one put aside is taken up again',
   await second.reload();
   await expect(second.getByLabel('Maker')).toHaveValue('Sundrift');
 
-  await page.getByRole('button', { name: 'Put it aside, begin another' }).click();
+  await page.getByRole('button', { name: 'Save draft, start another' }).click();
   await expect(page.getByLabel('Maker')).toHaveValue('');
   await page.getByTestId('aside').getByRole('button', { name: 'Oltrema Casimir Oakhollow' }).click();
   await expect(page.getByLabel('Maker')).toHaveValue('Oltrema');
@@ -200,20 +202,20 @@ test('two tabs at the counter keep a set each; one put aside is taken up again',
   await second.close();
 });
 
-test('the model names the family; a theory stands beside what it blames, and moves no odds', async ({ page }) => {
+test('the model names the family; a theory stands beside what it blames, and moves no probabilities', async ({ page }) => {
   await page.goto('/jobs/new');
   await fillIntake(page, { symptoms: [/^Blinking/] });
   await page.getByLabel('Model', { exact: true }).fill('d20 42');
   await page.getByLabel('Version').focus();
   await expect(page.getByLabel('Maker')).toHaveValue('Norrask');
   const main = page.getByTestId('suspects').locator('[data-assembly="main"]');
-  const before = await main.locator('.odds').textContent();
-  await page.getByRole('button', { name: 'Add an explanation they brought' }).click();
-  await page.getByLabel('An explanation they brought').fill('my cousin says it is the mainboard');
-  await choose(page, 'It blames', /^Main board/);
+  const before = await main.locator('.probability').textContent();
+  await page.getByRole('button', { name: 'Add suggested cause' }).click();
+  await page.getByLabel('Suggested cause').fill('my cousin says it is the mainboard');
+  await choose(page, 'Assembly blamed', /^Main board/);
   await expect(main.getByTestId('theory')).toContainText('my cousin says');
-  expect(await main.locator('.odds').textContent()).toBe(before);
+  expect(await main.locator('.probability').textContent()).toBe(before);
   await page.getByTestId('save').click();
   await page.getByTestId('to-bench').click();
-  await expect(page.getByTestId('suspects').locator('[data-assembly="main"]').getByTestId('theory')).toContainText('no finding');
+  await expect(page.getByTestId('suspects').locator('[data-assembly="main"]').getByTestId('theory')).toContainText('not evidence');
 });

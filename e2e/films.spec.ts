@@ -68,8 +68,8 @@ test.describe('with a camera', () => {
 
   test('refused, or none there: said plainly, with what to do', async ({ app }) => {
     for (const [args, words] of [
-      [['--use-fake-device-for-media-stream'], 'The camera was refused'],
-      [[], 'There is no camera here'],
+      [['--use-fake-device-for-media-stream'], 'Camera access was denied'],
+      [[], 'No camera found'],
     ] as const) {
       const browser = await chromium.launch({ executablePath: process.env.VEGLIA_CHROMIUM ?? '/usr/bin/chromium', args: [...args] });
       const page = await browser.newPage();
@@ -77,7 +77,7 @@ test.describe('with a camera', () => {
       await page.getByRole('tab', { name: 'Camera' }).click();
       await page.locator('[data-test="camera-on"]').click();
       await expect(page.locator('[data-test="film-problem"]')).toContainText(words);
-      await page.getByRole('tab', { name: 'Tap along' }).click();
+      await page.getByRole('tab', { name: 'Tap' }).click();
       await expect(page.locator('[data-test="tap-pad"]')).toBeVisible();
       await browser.close();
     }

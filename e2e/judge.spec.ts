@@ -1,9 +1,9 @@
-/** The judge on the real app: another complaint after a repair, doubtful answers, the settled step, every layout on the bench. */
+/** The judge on the real app: another symptom after a repair, doubtful answers, the settled step, every layout on the bench. */
 import { parseCase, stepsFor } from '@veglia/core';
 import { expect, test } from './support/app.ts';
 import { answer, book, seedJob, takeIn, verdictOf, walk } from './support/steps.ts';
 
-test('a repair that brings another complaint: the bench asks which, and goes on from what still holds', async ({ page }) => {
+test('a repair that brings another symptom: the bench asks which, and goes on from what still holds', async ({ page }) => {
   await takeIn(page, { symptoms: [/^Dead/], maker: 'Oltrema', layout: 'LED, separate T-con' });
   await answer(page, 'look.glass', 'clean');
   await answer(page, 'rail.standby', 'absent');
@@ -13,13 +13,13 @@ test('a repair that brings another complaint: the bench asks which, and goes on 
   await walk(page);
   await page.keyboard.press('3');
   const asked = page.getByTestId('new-complaint');
-  await expect(asked).toContainText('Another complaint came');
+  await expect(asked).toContainText('Symptom changed');
   await expect(page.getByTestId('next')).toHaveCount(0);
-  await asked.getByRole('combobox', { name: 'What does it do now?' }).focus();
+  await asked.getByRole('combobox', { name: 'New symptom' }).focus();
   await page.keyboard.press('ArrowDown');
   await page.getByRole('option', { name: /^Half picture/ }).click();
-  await asked.getByRole('button', { name: 'Record it' }).click();
-  await expect(page.getByTestId('ledger')).toContainText('Seen on the bench: Half picture');
+  await asked.getByRole('button', { name: 'Record symptom' }).click();
+  await expect(page.getByTestId('ledger')).toContainText('Confirmed on the bench: Half picture');
   await expect(page.getByTestId('next')).toBeVisible();
   await expect(page.getByTestId('doubts')).toContainText('a second fault');
   // The new power board is hardly the next fault; the whole glass still clears the crack.
@@ -31,11 +31,11 @@ test('what the customer told is seen on the bench by one key, or is something el
   const line = page.getByTestId('complaint');
   await expect(line).toContainText('Reported: Dead');
   await page.getByTestId('complaint-other').click();
-  await line.getByRole('combobox', { name: 'What does it do now?' }).focus();
+  await line.getByRole('combobox', { name: 'New symptom' }).focus();
   await page.keyboard.press('ArrowDown');
-  await page.getByRole('option', { name: /^Standby light/ }).click();
-  await line.getByRole('button', { name: 'Record it' }).click();
-  await expect(page.getByTestId('ledger')).toContainText('Seen on the bench: Standby light, won’t start');
+  await page.getByRole('option', { name: /^Standby LED/ }).click();
+  await line.getByRole('button', { name: 'Record symptom' }).click();
+  await expect(page.getByTestId('ledger')).toContainText('Confirmed on the bench: Standby LED on, won’t start');
   await expect(line).toHaveCount(0);
   await takeIn(page, { symptoms: [/^Many lines/], maker: 'Oltrema', layout: 'LED, separate T-con' });
   await expect(verdictOf(page, 'keys')).not.toHaveAttribute('data-verdict', 'cleared');
@@ -50,7 +50,7 @@ test('the step on the screen is the settled one, as the command line gives it, a
   await answer(page, 'rail.standby', 'in-range');
   const input = parseCase({
     format: 'veglia-case',
-    version: 1,
+    version: 2,
     set: { layout: 'led-tcon' },
     entries: [
       { body: { kind: 'symptom.reported', v: 2, symptoms: ['restart-loop'] } },
@@ -73,19 +73,19 @@ test('which layout is it: one key, from drawings, first once the cover is off', 
   await expect(next.locator('[data-layout] svg')).toHaveCount(book.pack.layouts.length);
   if ((await page.getByTestId('read-cautions').count()) > 0) await page.keyboard.press('c');
   await page.keyboard.press('1');
-  await expect(page.getByTestId('ledger')).toContainText('Layout found');
+  await expect(page.getByTestId('ledger')).toContainText('Layout confirmed');
   await expect(page.getByTestId('layout')).not.toContainText('not sure');
   await expect(page.locator('[data-step="layout.found"]')).toHaveCount(0);
 });
 
-test('the answers that fit worst: on request', async ({ page }) => {
+test('the most doubtful answers: on request', async ({ page }) => {
   await takeIn(page, { symptoms: [/^Sound, black screen/], maker: 'Quorvane', family: 'Quorvane QK3' });
   await answer(page, 'strings.tester', 'one-dark');
   await answer(page, 'led.output', 'limit-then-off');
   await answer(page, 'cut.power-main', 'lit');
   const doubtful = page.getByTestId('doubtful');
-  await doubtful.getByRole('button', { name: 'Which answers fit worst?' }).click();
-  await expect(doubtful.getByRole('listitem').first()).toContainText('Power alone: pull the power-main harness: Lit');
+  await doubtful.getByRole('button', { name: 'Most doubtful answers' }).click();
+  await expect(doubtful.getByRole('listitem').first()).toContainText('Power board alone: unplug the power-main harness: Lit');
 });
 
 for (const [layout, node] of [
@@ -94,8 +94,8 @@ for (const [layout, node] of [
   ['One board: power and main together', 'combo'],
   ['Separate LED driver board', 'driver'],
 ] as const) {
-  test(`${layout}: taken in, drawn, and led on`, async ({ page }) => {
-    await takeIn(page, { symptoms: [/^Standby light, won’t start/], maker: 'Oltrema', layout });
+  test(`${layout}: checked in, drawn, and led on`, async ({ page }) => {
+    await takeIn(page, { symptoms: [/^Standby LED on, won’t start/], maker: 'Oltrema', layout });
     await expect(page.locator(`svg.plan [data-node="${node}"]`)).toHaveCount(1);
     await expect(page.getByTestId('next')).toContainText(/min/);
     await answer(page, 'look.glass', 'clean');
@@ -105,7 +105,7 @@ for (const [layout, node] of [
 
 test('a running warranty is asked for at the step that ends it, before the first move', async ({ page }) => {
   const { id } = await seedJob(page, { customer: null, plate: { maker: 'Oltrema', model: '', serial: '' } }, [
-    { kind: 'job.opened', v: 2, set: { layout: 'led-tcon' }, warranty: 'running', mayLoseData: false },
+    { kind: 'job.opened', v: 3, set: { layout: 'led-tcon' }, warranty: 'running', mayLoseData: false },
     { kind: 'symptom.reported', v: 2, symptoms: ['sound-dark'] },
   ]);
   await page.goto(`/jobs/${id}`);
@@ -113,20 +113,20 @@ test('a running warranty is asked for at the step that ends it, before the first
   await expect(page.locator('[data-test="next"][data-step="bl-on"]')).toBeVisible();
   await page.keyboard.press('c');
   const consent = page.getByTestId('consent');
-  await expect(consent).toContainText('warranty still runs');
+  await expect(consent).toContainText('warranty is still valid');
   await expect(page.getByTestId('walk')).toHaveCount(0);
   await page.keyboard.press('1');
   await expect(page.locator('[data-kind="test.answered"]')).toHaveCount(0);
   await consent.getByLabel('Agreed by').fill('Petronel Ashby');
   await page.getByTestId('consent-given').click();
-  await expect(page.getByTestId('ledger')).toContainText('the warranty may end');
+  await expect(page.getByTestId('ledger')).toContainText('warranty may be voided');
   await expect(page.getByTestId('walk')).toBeVisible();
   await expect(consent).toHaveCount(0);
 });
 
-test('a number is held against what is printed, and the answer follows from it', async ({ page }) => {
+test('a number is held against the printed value, and the answer follows from it', async ({ page }) => {
   const { id } = await seedJob(page, { customer: null, plate: { maker: 'Oltrema', model: '', serial: '' } }, [
-    { kind: 'job.opened', v: 2, set: { layout: 'led-tcon' } },
+    { kind: 'job.opened', v: 3, set: { layout: 'led-tcon' } },
     { kind: 'symptom.reported', v: 2, symptoms: ['starts-then-stops'] },
     { kind: 'set.changed', v: 2, plugged: true, stage: 'back-off' },
     { kind: 'caution.read', v: 1, cautions: book.pack.cautions.map((one) => one.id) },
@@ -136,9 +136,9 @@ test('a number is held against what is printed, and the answer follows from it',
   const listed = page.getByTestId('others').locator('[data-step="rail.main"]').first();
   if ((await page.locator('[data-test="next"][data-step="rail.main"]').count()) === 0) await listed.click();
   const reading = page.getByTestId('reading');
-  await expect(reading).toContainText('Sets differ');
+  await expect(reading).toContainText('Varies by set');
   await page.getByTestId('reading-value').fill('12.3');
-  await expect(reading.getByRole('status')).toContainText('decides nothing');
+  await expect(reading.getByRole('status')).toContainText('Not enough to decide');
   await expect(reading.getByRole('button')).toBeDisabled();
   await page.getByTestId('reading-printed').fill('12');
   await expect(reading.getByRole('status')).toContainText('In range');
@@ -153,7 +153,7 @@ test('a number is held against what is printed, and the answer follows from it',
 
 test('two numbers of one step answer together, typed as a bench writes them', async ({ page }) => {
   const { id } = await seedJob(page, { customer: null, plate: { maker: 'Oltrema', model: '', serial: '' } }, [
-    { kind: 'job.opened', v: 2, set: { layout: 'led-tcon' } },
+    { kind: 'job.opened', v: 3, set: { layout: 'led-tcon' } },
     { kind: 'symptom.reported', v: 2, symptoms: ['lit-blank'] },
     { kind: 'set.changed', v: 2, plugged: true, stage: 'back-off' },
     { kind: 'caution.read', v: 1, cautions: book.pack.cautions.map((one) => one.id) },
@@ -165,13 +165,13 @@ test('two numbers of one step answer together, typed as a bench writes them', as
   const reading = page.getByTestId('reading');
   const [before, behind] = [page.getByTestId('reading-value').nth(0), page.getByTestId('reading-value').nth(1)];
   await before.fill('12 Ω');
-  await expect(reading.getByRole('status')).toContainText('no reading in V');
+  await expect(reading.getByRole('status')).toContainText('not a reading in V');
   await before.fill('11V8');
-  await expect(reading.getByRole('status')).toContainText('what is printed');
+  await expect(reading.getByRole('status')).toContainText('the printed value');
   await page.getByTestId('reading-printed').fill('12');
-  await expect(reading.getByRole('status')).toContainText('read on');
+  await expect(reading.getByRole('status')).toContainText('Enter the next reading');
   await behind.fill('90mV');
-  await expect(reading.getByRole('status')).toContainText('Reads as');
+  await expect(reading.getByRole('status')).toContainText('Result');
   await behind.press('Enter');
   const ledger = page.getByTestId('ledger');
   await expect(ledger.locator('[data-kind="test.answered"]')).toContainText('11.8 V, 0.09 V, printed 12 V');

@@ -39,28 +39,28 @@ test('tapped along twice it is read; once it says what would settle it; a code t
   await tapAlong(page, [6]);
   await expect(read(page).getByTestId('sure')).toHaveText('read');
   await expect(read(page)).toContainText('After the last relay click: still blinking');
-  await expect(read(page).getByTestId('meant')).toContainText('Main does not answer itself');
-  await page.getByRole('button', { name: 'Start anew' }).click();
+  await expect(read(page).getByTestId('meant')).toContainText('Main board self-check fails');
+  await page.getByRole('button', { name: 'Start over' }).click();
   await tapAlong(page, [7, 7]);
-  await expect(read(page)).toContainText('Quorvane QK3 has no such count');
+  await expect(read(page)).toContainText('Quorvane QK3 has no such code');
   await expect(read(page).getByTestId('meant')).toContainText(/6 red|8 red/);
 });
 
-test('typed as it was seen; put right by hand it says so', async ({ page }) => {
+test('typed as it was seen; corrected by hand it says so', async ({ page }) => {
   await page.goto('/blink');
-  await page.getByRole('tab', { name: 'Type it' }).click();
+  await page.getByRole('tab', { name: 'Type' }).click();
   await page.getByLabel('What was seen').fill('3 long 2 short');
   await expect(read(page).getByTestId('code')).toHaveText('3-2');
   await page.getByLabel('What was seen').fill('no light');
-  await expect(read(page).getByTestId('code')).toHaveText('no light at all');
+  await expect(read(page).getByTestId('code')).toHaveText('no light');
   await page.getByRole('tab', { name: 'Trace (CSV)' }).click();
   await page.getByTestId('trace-file').setInputFiles(csv(fourOne, 3.2));
   await expect(read(page).getByTestId('code')).toHaveText('4-1, repeats');
   await expect(read(page).getByTestId('sure')).toHaveText('read');
   await expect(page.getByTestId('trace').locator('rect')).not.toHaveCount(0);
   await read(page).getByTestId('correct').click();
-  await page.getByLabel('It was').fill('5-1');
-  await page.getByLabel('It was').press('Enter');
+  await page.getByLabel('Correct code').fill('5-1');
+  await page.getByLabel('Correct code').press('Enter');
   await expect(read(page).getByTestId('code')).toHaveText('5-1');
   await expect(read(page).getByTestId('advice')).toContainText('by hand');
 });
@@ -76,48 +76,48 @@ test('a file that is no trace is refused by row, and the one before is still the
   await expect(read(page).getByTestId('code')).toHaveText('4-1, repeats');
 });
 
-test('in a job: a reading moves the odds and is in the ledger; with a board out it is compared, and accuses only once the old code is back', async ({
+test('in a job: a reading moves the probabilities and is in the ledger; with a board out it is compared, and points to only once the old code is back', async ({
   page,
 }) => {
   await page.clock.install();
-  await takeIn(page, { symptoms: [/^Blinking light/], maker: 'Quorvane', family: 'Quorvane QK3' });
-  const odds = (id: string) => page.locator(`[data-assembly="${id}"] .odds`);
-  const before = await odds('main').textContent();
+  await takeIn(page, { symptoms: [/^Blinking standby LED/], maker: 'Quorvane', family: 'Quorvane QK3' });
+  const probability = (id: string) => page.locator(`[data-assembly="${id}"] .probability`);
+  const before = await probability('main').textContent();
   await tapAlong(page, [6, 6]);
   await page.getByTestId('take').click();
   await expect(page.locator('[data-kind="blink.read"]')).toContainText('Blink code 6');
-  await expect(page.locator('[data-kind="blink.read"]')).toContainText('Tapped along.');
-  await expect(odds('main')).not.toHaveText(before ?? '?');
+  await expect(page.locator('[data-kind="blink.read"]')).toContainText('Tapped.');
+  await expect(probability('main')).not.toHaveText(before ?? '?');
 
   await page.getByTestId('read-light').click();
   const injob = page.getByTestId('blink-in-job');
-  await choose(page, 'Read with this unplugged', /^T-con/);
+  await choose(page, 'Read with this disconnected', /^T-con/);
   await expect(injob).toContainText('T-con');
-  await injob.getByRole('tab', { name: 'Type it' }).click();
+  await injob.getByRole('tab', { name: 'Type' }).click();
   await injob.getByLabel('What was seen').fill('3');
-  await injob.getByText('Counted twice, the same').click();
+  await injob.getByText('Counted twice, same result').click();
   await expect(injob.getByRole('checkbox')).toBeChecked();
   await injob.getByTestId('take').click();
-  await expect(injob.getByTestId('compared')).toContainText('Code before: 6, repeats. Now: another one.');
-  await expect(page.locator('[data-kind="test.answered"]')).toContainText('Another code');
+  await expect(injob.getByTestId('compared')).toContainText('Code before: 6, repeats. Now: a different code.');
+  await expect(page.locator('[data-kind="test.answered"]')).toContainText('Different code');
   const doubts = page.getByTestId('doubts');
-  await expect(doubts).toContainText('accuses it only once the old code is seen again');
+  await expect(doubts).toContainText('counts little until the original code returns');
   await injob.getByLabel('What was seen').fill('6');
   await page.keyboard.press('Enter');
   await expect(page.locator('[data-kind="blink.read"]')).toHaveCount(3);
-  await expect(doubts.getByText('accuses it only once')).toHaveCount(0);
+  await expect(doubts.getByText('counts little until')).toHaveCount(0);
 });
 
 test('a swap before the code was read is warned of', async ({ page }) => {
-  await takeIn(page, { symptoms: [/^Blinking light/], maker: 'Quorvane', family: 'Quorvane QK3' });
+  await takeIn(page, { symptoms: [/^Blinking standby LED/], maker: 'Quorvane', family: 'Quorvane QK3' });
   await page.getByTestId('left-out').locator('summary').click();
   await page.getByTestId('left-out').locator('[data-step="reset-wait"]').click();
   await expect(page.getByTestId('code-in-danger')).toContainText('Read it first');
 });
 
-test('at the counter the reading fills the field, and goes along with its odds', async ({ page }) => {
+test('at the counter the reading fills the field, and goes along with its probability', async ({ page }) => {
   await page.goto('/jobs/new');
-  await choose(page, 'Symptom', /^Blinking light/);
+  await choose(page, 'Symptom', /^Blinking standby LED/);
   await page.keyboard.press('Escape');
   await page.getByTestId('read-light').click();
   await page.getByRole('tab', { name: 'Trace (CSV)' }).click();
@@ -128,10 +128,10 @@ test('at the counter the reading fills the field, and goes along with its odds',
   await page.getByText('No customer (own set').click();
   await page.getByTestId('save').click();
   await page.getByTestId('to-bench').click();
-  await expect(page.locator('[data-kind="blink.read"]')).toContainText('Recording kept.');
+  await expect(page.locator('[data-kind="blink.read"]')).toContainText('Recording saved.');
 });
 
-test('a table is changed, taken in from a file after a dry run, and handed out; open jobs keep theirs', async ({ page }) => {
+test('a table is changed, checked in from a file after a dry run, and handed out; open jobs keep theirs', async ({ page }) => {
   await page.goto('/blink');
   await choose(page, 'Family', /^Oltrema C3/);
   const table = page.getByTestId('blink-table');
@@ -139,7 +139,7 @@ test('a table is changed, taken in from a file after a dry run, and handed out; 
   await expect(rows.first()).toBeVisible();
   const before = await rows.count();
   await page.getByTestId('table-edit').click();
-  await table.getByRole('button', { name: 'Add a row' }).click();
+  await table.getByRole('button', { name: 'Add row' }).click();
   await table.getByLabel(`Code ${before + 1}`).fill('3 3');
   await page.getByTestId('table-store').click();
   await expect(page.getByTestId('table-problems')).toContainText('source');
@@ -162,5 +162,5 @@ test('a table is changed, taken in from a file after a dry run, and handed out; 
   });
   await expect(page.getByTestId('table-problems')).toContainText('row 2 (b)');
   await page.getByTestId('table-file').setInputFiles(file);
-  await expect(page.getByTestId('table-said')).toContainText(`${before + 1} rows, nothing wrong`);
+  await expect(page.getByTestId('table-said')).toContainText(`${before + 1} rows, no problems`);
 });

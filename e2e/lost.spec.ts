@@ -7,7 +7,7 @@ import { expect, test } from './support/app.ts';
 import { seedJob } from './support/steps.ts';
 
 const opened = [
-  { kind: 'job.opened', v: 2, set: { layout: 'led-tcon' } },
+  { kind: 'job.opened', v: 3, set: { layout: 'led-tcon' } },
   { kind: 'symptom.reported', v: 2, symptoms: ['sound-dark'] },
 ];
 async function onTheBench(page: Page): Promise<string> {
@@ -43,7 +43,7 @@ async function leaveWaiting(page: Page, id: string, bodies: readonly object[]): 
     db.close();
   }, waiting);
 }
-const trouble = (code: 'internal' | 'database-away') => ({
+const trouble = (code: 'internal' | 'database-unavailable') => ({
   status: code === 'internal' ? 500 : 503,
   contentType: 'application/problem+json',
   body: JSON.stringify(problemDocumentSchema.parse({ type: 'x', title: 'Trouble.', status: 500, code, requestId: 'r' })),
@@ -51,7 +51,7 @@ const trouble = (code: 'internal' | 'database-away') => ({
 
 for (const [name, answer] of [
   ['a fault of its own', trouble('internal')],
-  ['its database away', trouble('database-away')],
+  ['its database away', trouble('database-unavailable')],
   ['something between that is overloaded', { status: 429, headers: { 'retry-after': '3' }, body: 'slow down' }],
   ['a page of somebody else’s', { status: 502, contentType: 'text/html', body: '<h1>Bad gateway</h1>' }],
 ] as const)

@@ -32,11 +32,11 @@ test('a set from the counter to a closed job survives a restart of server and da
   await expect(page.getByTestId('read-cautions')).toHaveCount(0);
   await walk(page);
   await page.keyboard.press('1');
-  await expect(page.locator('[data-kind="repair.done"]')).toContainText('Replace all backlight strips: cured');
+  await expect(page.locator('[data-kind="repair.done"]')).toContainText('Replace all backlight strips: symptom cleared');
 
   await page.getByTestId('to-close').click();
   await expect(page.getByTestId('part-assembly')).toContainText(/strips/i);
-  await page.getByLabel('Number on the board').fill('QKS-50-4');
+  await page.getByLabel('Part number on the board').fill('QKS-50-4');
   await page.getByLabel('Price, EUR').fill('46.50');
   await page.getByRole('button', { name: 'Record part' }).click();
   await expect(page.getByTestId('recorded')).toContainText('QKS-50-4');
@@ -45,9 +45,9 @@ test('a set from the counter to a closed job survives a restart of server and da
   await page.getByRole('button', { name: 'Record flash' }).click();
   await expect(page.getByTestId('recorded')).toContainText('own dump');
 
-  await choose(page, 'How did it end?', /^Repaired$/);
-  await choose(page, 'Fault as confirmed', /An LED open/);
-  await page.getByLabel('What remains').fill('Nothing left; soaked four hours.');
+  await choose(page, 'Outcome', /^Repaired$/);
+  await choose(page, 'Confirmed fault', /An LED open/);
+  await page.getByLabel('Remarks').fill('Nothing left; soaked four hours.');
   // Nothing closes before the ground screws were looked at.
   await page.getByTestId('close-job').click();
   await expect(page.getByTestId('closing-checks').getByRole('alert')).toBeVisible();

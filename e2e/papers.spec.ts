@@ -10,20 +10,20 @@ test('the call sheet says what is known and the price in plain words, and keeps 
   await page.getByTestId('to-call').click();
   const sheet = page.getByTestId('call-sheet');
   await expect(sheet).toContainText('Emeric Solvane');
-  await expect(sheet).toContainText(/We took in your Quorvane on .*: Sound, black screen\./);
-  await expect(page.getByTestId('call-price')).toContainText(/In all it is likely to cost/);
-  await expect(sheet).toContainText('Ask: may settings and accounts be wiped');
+  await expect(sheet).toContainText(/We checked in your Quorvane on .*: Sound, black screen\./);
+  await expect(page.getByTestId('call-price')).toContainText(/The total is likely to be/);
+  await expect(sheet).toContainText('Ask: may settings and accounts be erased');
   // The price comes from the reckoning, and may be told otherwise; nonsense is said at its field.
   await page.getByLabel('From, EUR').fill('120');
   await page.getByLabel('To, EUR').fill('90');
   await page.getByTestId('told').click();
-  await expect(page.getByText('“90” is not an amount from the lower one up.')).toBeVisible();
+  await expect(page.getByText('“90” is not an amount above the lower one.')).toBeVisible();
   await page.getByLabel('To, EUR').fill('180');
   await page.getByTestId('told').click();
-  await page.getByLabel('Who answered').fill('his sister');
+  await page.getByLabel('Spoken to').fill('his sister');
   await page.getByTestId('said-yes').click();
-  await expect(page.getByTestId('quotes')).toContainText('Told: €120.00 to €180.00');
-  await expect(page.getByTestId('quotes')).toContainText(/They say yes\s*Repair \(his sister\)/);
+  await expect(page.getByTestId('quotes')).toContainText('Quoted: €120.00–€180.00');
+  await expect(page.getByTestId('quotes')).toContainText(/Accepts\s*Repair \(his sister\)/);
   // Shown at once, stored a moment later.
   await expect.poll(() => app.count("SELECT count(*) FROM ledger_entries WHERE kind IN ('quote.sent', 'quote.answered')")).toBe(2);
   // A name somebody gave is personal: it is not in the ledger itself.
@@ -45,23 +45,23 @@ test('settings move prices and leave out what needs a tool that isn’t there; t
   context,
 }) => {
   await page.goto('/settings');
-  await page.getByLabel('Hands-on hour').fill('ninety');
+  await page.getByLabel('Labour rate per hour').fill('ninety');
   await page.getByTestId('store').click();
   await expect(page.getByText('“ninety” is not an amount')).toBeVisible();
-  await expect(page.getByLabel('Hands-on hour')).toHaveValue('ninety');
+  await expect(page.getByLabel('Labour rate per hour')).toHaveValue('ninety');
   const other = await context.newPage();
   await other.goto('/settings');
-  await expect(other.getByLabel('Hands-on hour')).toHaveValue('48');
-  await page.getByLabel('Hands-on hour').fill('96');
-  await page.getByText('All the book knows of').click();
+  await expect(other.getByLabel('Labour rate per hour')).toHaveValue('48');
+  await page.getByLabel('Labour rate per hour').fill('96');
+  await page.getByText('All tools in the knowledge pack').click();
   await page.getByText('LED strip tester').click();
   await page.getByTestId('store').click();
-  await expect(page.getByText('Stored. Odds and prices follow')).toBeVisible();
-  await other.getByLabel('Name, as on papers').fill('Another name');
+  await expect(page.getByText('Settings saved. Probabilities and prices')).toBeVisible();
+  await other.getByLabel('Name on documents').fill('Another name');
   await other.getByTestId('store').click();
   // A timer of another job may ring at the same time.
-  await expect(other.getByRole('alert').filter({ hasText: 'Somebody else has changed the settings' })).toBeVisible();
-  await expect(other.getByLabel('Name, as on papers')).toHaveValue('Another name');
+  await expect(other.getByRole('alert').filter({ hasText: 'Someone else changed the settings' })).toBeVisible();
+  await expect(other.getByLabel('Name on documents')).toHaveValue('Another name');
   await other.close();
 
   await takeIn(page, { symptoms: [/^Sound, black screen/], maker: 'Quorvane', family: 'Quorvane QK3' });
@@ -69,9 +69,9 @@ test('settings move prices and leave out what needs a tool that isn’t there; t
   await expect(page.getByTestId('left-out').locator('[data-step="strings.tester"]')).toContainText('tool');
 });
 
-test('somebody new may write', async ({ page }) => {
+test('a new person may write', async ({ page }) => {
   await page.goto('/settings');
-  await page.getByLabel('Somebody new').fill('Odalys Fenn');
+  await page.getByLabel('New person').fill('Odalys Fenn');
   await page.keyboard.press('Enter');
-  await expect(page.getByLabel('Writing as').locator('option', { hasText: 'Odalys Fenn' })).toHaveCount(1);
+  await expect(page.getByLabel('Technician').locator('option', { hasText: 'Odalys Fenn' })).toHaveCount(1);
 });

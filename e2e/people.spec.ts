@@ -9,7 +9,7 @@ test('what two people wrote while the server was away is sent in the order of wr
   app,
 }) => {
   await takeIn(page, { symptoms: [/^Restart loop/], maker: 'Oltrema' });
-  const who = page.getByLabel('Writing as');
+  const who = page.getByLabel('Technician');
   const notes = page.locator('[data-kind="note.added"]');
   const note = async (person: string, text: string): Promise<void> => {
     const before = await notes.count();

@@ -14,7 +14,7 @@ test('a plate’s photo is read on this machine, and what it says is taken by on
   await expect(photos.getByRole('img', { name: 'rating plate: plate.png' })).toBeVisible();
   const asked: string[] = [];
   page.on('request', (request) => asked.push(new URL(request.url()).host));
-  await photos.getByRole('button', { name: 'Read the print' }).click();
+  await photos.getByRole('button', { name: 'Read text' }).click();
   await expect(photos.getByRole('button', { name: /Model: QK3-50/ })).toBeVisible({ timeout: 90_000 });
   // Nothing was asked of anybody else.
   expect([...new Set(asked)].every((host) => host === new URL(page.url()).host || host === '')).toBe(true);
@@ -41,15 +41,15 @@ test('hostile files are refused with a clear message, and nothing is lost', asyn
     mimeType: 'image/png',
     buffer: Buffer.from('<script>alert(1)</script>'),
   });
-  await expect(refused).toContainText('<img src=x onerror=alert(1)>.png: This is no picture that can be shown here');
+  await expect(refused).toContainText('<img src=x onerror=alert(1)>.png: Not a supported image');
   await files.setInputFiles({
     name: 'drawing.svg',
     mimeType: 'image/svg+xml',
     buffer: Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" onload="alert(1)"/>'),
   });
-  await expect(refused).toContainText('drawing.svg: This is no picture');
+  await expect(refused).toContainText('drawing.svg: Not a supported image');
   await files.setInputFiles({ name: 'huge.png', mimeType: 'image/png', buffer: Buffer.alloc(21 * 1024 * 1024, 7) });
-  await expect(refused).toContainText('huge.png: more than 20 MB');
+  await expect(refused).toContainText('huge.png: larger than 20 MB');
   expect(await app.count('SELECT count(*) FROM files')).toBe(before);
   await expect(page.getByLabel('In the customer’s own words')).toHaveValue('silent as a stone');
   await page.getByTestId('save').click();

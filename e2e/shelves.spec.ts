@@ -11,8 +11,8 @@ test('sets stand on their shelves to scale, with what each waits for, promises a
   await expect(page.locator('[data-place="A 1"]')).toBeVisible();
   const running = page.getByTestId('card-timer').first();
   await expect(running).toContainText(/Reset wait 1\d:\d\d/);
-  await expect(page.getByText(/^was due /)).not.toHaveCount(0);
-  await expect(page.getByText('waits for the customer’s answer')).not.toHaveCount(0);
+  await expect(page.getByText(/^overdue since /)).not.toHaveCount(0);
+  await expect(page.getByText('waiting for the customer’s answer')).not.toHaveCount(0);
   // A 65-inch set is drawn larger than a 32-inch one, by just that.
   const widths = await page.locator('svg.silhouette').evaluateAll((drawn) =>
     drawn.map((one) => ({
@@ -55,11 +55,11 @@ test('found by number, name, serial and family; a scanned label opens its job, o
   await find.fill(one.customerName ?? '');
   await expect(card(page, one.number)).toBeVisible();
   await find.fill('no such set anywhere');
-  await expect(page.getByText('No set fits “no such set anywhere”.')).toBeVisible();
+  await expect(page.getByText('No set matches “no such set anywhere”.')).toBeVisible();
   // A scanner types the label's address and presses Enter.
   await find.fill(`http://elsewhere.example/jobs/0195f3c2-1111-7000-8000-00000000000a`);
   await page.keyboard.press('Enter');
-  await expect(page.getByText('This label belongs to no job here.')).toBeVisible();
+  await expect(page.getByText('No job matches this label.')).toBeVisible();
   await find.fill(`${new URL(page.url()).origin}/jobs/${one.jobId}`);
   await page.keyboard.press('Enter');
   await expect(page.getByTestId('job-number')).toHaveText(`Job ${one.number}`);
@@ -96,7 +96,7 @@ test('a card that can’t be read is named and can be opened; the others stand w
   });
   await page.goto('/');
   const told = page.getByTestId('unreadable');
-  await expect(told).toContainText('One card can’t be read');
+  await expect(told).toContainText('1 job summary can’t be read');
   await expect(page.locator('.shelf [data-job]')).not.toHaveCount(0);
   await told.getByRole('link', { name: String(spoilt) }).click();
   await expect(page.getByTestId('job-number')).toHaveText(`Job ${spoilt}`);

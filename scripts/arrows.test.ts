@@ -50,7 +50,7 @@ describe('the arrows between packages', () => {
       'the simulated set looks at likelihoods',
       'packages/simulators/src/set/broken6.ts',
       "import '../../../core/src/diagnosis/index.ts';",
-      'simulated-set-knows-no-odds',
+      'simulated-set-knows-no-probabilities',
     ],
   ];
 

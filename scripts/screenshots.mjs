@@ -113,7 +113,7 @@ const pictures = {
   close: {
     go: async (page, address) => {
       await page.goto(`${await jobPath(page, address, 2)}/close`);
-      await page.getByText('Memory written').waitFor();
+      await page.getByText('Firmware flashed').waitFor();
     },
   },
   lights: { go: light },
@@ -128,7 +128,7 @@ const pictures = {
   settings: {
     go: async (page, address) => {
       await page.goto(`${address}/settings`);
-      await page.getByLabel('Name, as on papers').waitFor();
+      await page.getByLabel('Name on documents').waitFor();
     },
   },
 };

@@ -1,8 +1,8 @@
 /**
- * Where the book and the simulated set disagree: complaints by fault, and outcomes the book holds for nearly impossible that
+ * Where the pack and the simulated set disagree: symptoms by fault, and outcomes the pack holds for nearly impossible that
  * the physics gives all the same. A list to argue over, cell by cell; neither side is right by itself.
  *
- *   node --import tsx bench/agreement/run.ts [complaints|tests] [layout]
+ *   node --import tsx bench/agreement/run.ts [symptoms|tests] [layout]
  */
 import { readPackFolder } from '@veglia/contract/node';
 import { compilePack, type CompiledPack } from '@veglia/core';
@@ -43,15 +43,16 @@ for (const layout of compiled.pack.layouts.filter(({ id }) => only === undefined
         if (!block) continue;
         for (const of of test.of ? compiled.objectsOf(test, layout.id) : [undefined]) {
           const { outcome } = set.perform(test, of);
-          const odds = compiled.outcomeOdds(test, block, layout.id, fault.id, of)[compiled.outcomeIds(test.id).indexOf(outcome)] ?? 0;
-          const key = `${test.id}${of === undefined ? '' : `:${of}`}=${outcome} [${complaint}] book ${odds.toFixed(3)}`;
+          const probability =
+            compiled.outcomeLikelihoods(test, block, layout.id, fault.id, of)[compiled.outcomeIds(test.id).indexOf(outcome)] ?? 0;
+          const key = `${test.id}${of === undefined ? '' : `:${of}`}=${outcome} [${complaint}] book ${probability.toFixed(3)}`;
           const counts = seen.get(key) ?? new Map<string, number>();
           counts.set('n', (counts.get('n') ?? 0) + 1);
           seen.set(key, counts);
         }
       }
     }
-    const row = compiled.symptomOdds(layout.id, fault.id);
+    const row = compiled.symptomLikelihoods(layout.id, fault.id);
     if (what === 'complaints') {
       const parts = [...complaints]
         .sort((a, b) => b[1] - a[1])
@@ -60,8 +61,8 @@ for (const layout of compiled.pack.layouts.filter(({ id }) => only === undefined
     } else {
       for (const [key, counts] of seen) {
         const n = counts.get('n') ?? 0;
-        const odds = Number(key.split('book ')[1]);
-        if (odds < 0.13 && n >= 2) console.log(layout.id.padEnd(18), fault.id.padEnd(26), key, `sim ${n}/${told}`);
+        const probability = Number(key.split('book ')[1]);
+        if (probability < 0.13 && n >= 2) console.log(layout.id.padEnd(18), fault.id.padEnd(26), key, `sim ${n}/${told}`);
       }
     }
   }

@@ -1,4 +1,4 @@
-/** Cases to play: layout by how common it is, family in turn, fault by the book's starting odds. */
+/** Cases to play: layout by how common it is, family in turn, fault by the pack's priors. */
 import type { CompiledPack, PlacedFault } from '@veglia/core';
 import { randomFrom, seedOf } from '@veglia/simulators';
 
@@ -18,7 +18,7 @@ export function drawCases(compiled: CompiledPack, count: number, seed: number): 
     const layout = pickBy(layouts, weights.map(Math.sqrt), random());
     const own = families.filter((family) => family.layouts.includes(layout.id));
     const family = own[Math.floor(random() * own.length)];
-    const fault = pickBy(compiled.faultsOf.get(layout.id) ?? [], compiled.startingOdds.get(layout.id) ?? [], random());
+    const fault = pickBy(compiled.faultsOf.get(layout.id) ?? [], compiled.priors.get(layout.id) ?? [], random());
     return { layoutId: layout.id, familyId: family?.id, fault, seed: Math.floor(random() * 2 ** 31) };
   });
 }

@@ -4,18 +4,19 @@ import { randomFrom, seedOf } from '@veglia/simulators';
 
 export function disturbed(compiled: CompiledPack, share: number, seed: number): CompiledPack {
   const factor = (word: string): number => 1 + share * (2 * randomFrom(seedOf(seed, word))() - 1);
-  const shaken = (odds: readonly number[], word: string): number[] => {
-    const weights = odds.map((p, index) => p * factor(`${word}|${index}`));
+  const shaken = (probabilities: readonly number[], word: string): number[] => {
+    const weights = probabilities.map((p, index) => p * factor(`${word}|${index}`));
     const total = weights.reduce((a, b) => a + b, 0);
     return weights.map((one) => one / total);
   };
   return {
     ...compiled,
-    startingOdds: new Map([...compiled.startingOdds].map(([id, odds]) => [id, shaken(odds, `start|${id}`)])),
-    symptomOdds: (layoutId, faultId, family) => shaken(compiled.symptomOdds(layoutId, faultId, family), `symptom|${layoutId}|${faultId}`),
-    outcomeOdds: (test, block, layoutId, faultId, of) =>
+    priors: new Map([...compiled.priors].map(([id, probabilities]) => [id, shaken(probabilities, `start|${id}`)])),
+    symptomLikelihoods: (layoutId, faultId, family) =>
+      shaken(compiled.symptomLikelihoods(layoutId, faultId, family), `symptom|${layoutId}|${faultId}`),
+    outcomeLikelihoods: (test, block, layoutId, faultId, of) =>
       shaken(
-        compiled.outcomeOdds(test, block, layoutId, faultId, of),
+        compiled.outcomeLikelihoods(test, block, layoutId, faultId, of),
         `${test.id}|${test.likelihood.indexOf(block)}|${faultId}|${of ?? ''}`,
       ),
   };

@@ -8,8 +8,8 @@ export interface ExactRatios {
   readonly optimum: number;
 }
 
-export function ratiosOf({ model, odds }: SmallModel, options?: RefineOptions): ExactRatios {
-  const start: Standing = { odds, stage: 0, testsDone: new Set(), repairsDone: new Set() };
+export function ratiosOf({ model, probabilities }: SmallModel, options?: RefineOptions): ExactRatios {
+  const start: Standing = { probabilities, stage: 0, testsDone: new Set(), repairsDone: new Set() };
   // The same closing of light branches as the optimum's.
   const limits = (): FollowLimits => ({ leastMass: 1e-4, budget: { left: Number.POSITIVE_INFINITY } });
   const optimum = optimalCost(model, start);

@@ -44,7 +44,7 @@ export const full: Size = {
 };
 export const quick: Size = { cases: 240, refinedCases: 40, models: 12, modelFaults: 8, modelTests: 5, learnedJobs: 300, seed: 20_261_125 };
 
-/** Nuisance of a wrong part for the second row of the target, minor units: about an hour at the usual rate. */
+/** Cost of a wrong part for the second row of the target, minor units: about an hour at the usual rate. */
 const nuisanceMinor = 5000;
 
 const knowledge = new URL('../../knowledge', import.meta.url).pathname;
@@ -115,11 +115,11 @@ function compare(cases: readonly Case[], names: readonly string[], world: World)
 
 const allWays = ['random-order', 'repairs-only', 'information', 'cost'];
 
-/** Odds of the likeliest assembly as told before each move, against what it was. */
+/** Probability of the likeliest assembly as told before each move, against what it was. */
 function calibrated(played: readonly Played[], compiled: CompiledPack): Calibration & { readonly gapPoints: number } {
   const pairs = played.flatMap(({ case: one, play: { told } }) => {
     const seat = compiled.layouts.get(one.layoutId)?.merges[one.fault.home] ?? one.fault.home;
-    return told.map(({ id, odds }) => ({ odds, truth: id === seat ? 1 : 0 }));
+    return told.map(({ id, probability }) => ({ probability, truth: id === seat ? 1 : 0 }));
   });
   const made = calibrationOf(pairs);
   return { ...made, gapPoints: 100 * made.gap };
@@ -372,7 +372,7 @@ const parts = {
       ];
       const input = { set: { layout: one.layoutId }, settings: usualSettings, entries };
       const belief = timed(beliefMs, () => believe(input, compiled));
-      // The first fold under a complaint and family reads the book's rows; later ones find them kept.
+      // The first fold under a symptom and family reads the pack's rows; later ones find them kept.
       timed(firstMs, () => recommend(belief, compiled, usualSettings, 'cost', 'at-once'));
       timed(atOnceMs, () => recommend(belief, compiled, usualSettings, 'cost', 'at-once'));
       timed(settledMs, () => recommend(belief, compiled, usualSettings, 'cost'));

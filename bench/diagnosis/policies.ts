@@ -1,4 +1,4 @@
-/** All ways over the same cases, on the book and on the simulated set. */
+/** All ways over the same cases, on the pack and on the simulated set. */
 import { curesOf, defaultSettings, planRepairs, decideFrom, believe, type CompiledPack, type Settings } from '@veglia/core';
 import {
   atOnce,
@@ -71,8 +71,8 @@ function knownCost(one: Case, compiled: CompiledPack, settings: Settings): { min
   const from = decideFrom(belief, compiled, settings);
   if (!from) return { minor: settings.newSetMinor, repairMinor: settings.newSetMinor };
   const { model } = from.decision;
-  const odds = new Float64Array(belief.odds.length);
-  odds[belief.interpretation.hypotheses.findIndex(({ fault }) => fault?.id === one.fault.id)] = 1;
+  const probabilities = new Float64Array(belief.probabilities.length);
+  probabilities[belief.interpretation.hypotheses.findIndex(({ fault }) => fault?.id === one.fault.id)] = 1;
   const repairMinor = Math.min(
     ...from.decision.repairs.map((repair, index) => {
       const option = model.repairs[index];
@@ -80,7 +80,7 @@ function knownCost(one: Case, compiled: CompiledPack, settings: Settings): { min
       return option && cures > 0.3 ? option.cost + (model.stageCost[option.stage] ?? 0) : Number.POSITIVE_INFINITY;
     }),
   );
-  return { minor: planRepairs(model, odds).cost, repairMinor };
+  return { minor: planRepairs(model, probabilities).cost, repairMinor };
 }
 
 export const usualSettings: Settings = defaultSettings;

@@ -1,5 +1,5 @@
 /**
- * Ways of deciding side by side, on the book and on the simulated set. Prints tables and writes bench/results/diagnosis.json.
+ * Ways of deciding side by side, on the pack and on the simulated set. Prints tables and writes bench/results/diagnosis.json.
  *
  *   npm run bench:diagnosis -- [--quick] [--seed N] [--part "name"]
  *

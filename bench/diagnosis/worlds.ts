@@ -1,5 +1,5 @@
 /**
- * The judge in workshops the book hasn't seen: drawn cases, half of them of families nobody wrote down, meters 3 % off, 5 % wrong answers,
+ * The judge in workshops the pack hasn't seen: drawn cases, half of them of families nobody wrote down, meters 3 % off, 5 % wrong answers,
  * 5 % second faults. Prints a table and writes bench/results/worlds.json.
  *
  *   npm run bench:worlds -- [--cases 2001] [--seeds 1,2,3] [--world varied|flat]
@@ -70,7 +70,7 @@ const layouts = compiled.pack.layouts.map((layout) => ({
   weight: Math.sqrt(compiled.pack.scale.frequency[layout.frequency] ?? 1),
 }));
 
-/** Complaints the pack has no word for yet are told by the nearest it has. */
+/** Symptoms the pack has no word for yet are told by the nearest it has. */
 const told = (complaint: string | undefined): string | undefined =>
   complaint === 'bar-across' && !compiled.symptomIds.includes(complaint) ? 'film-bar' : complaint;
 
@@ -160,7 +160,7 @@ function figures(cases: readonly Case[]): Record<string, Estimate | number> {
   );
   const bought = cases.filter(({ play: { parts } }) => parts > 0);
   const gap = calibrationOf(
-    cases.flatMap((one) => one.play.told.map(({ id, odds }) => ({ odds, truth: one.places.includes(id) ? 1 : 0 }))),
+    cases.flatMap((one) => one.play.told.map(({ id, probability }) => ({ probability, truth: one.places.includes(id) ? 1 : 0 }))),
   ).gap;
   return {
     cases: cases.length,

@@ -21,7 +21,7 @@ export async function longJob(): Promise<LongJob> {
   // Two faults: such a set keeps a bench busy.
   const set = new SimulatedSet({ layout, family, faults: ['panel.rail-short-cap', 'main.startup-memory'], seed: 3 });
   const bodies: Body[] = [
-    { kind: 'job.opened', v: 2, set: { layout: 'led-tcon', family: family.id } },
+    { kind: 'job.opened', v: 3, set: { layout: 'led-tcon', family: family.id } },
     { kind: 'symptom.reported', v: 2, symptoms: [set.complaint() ?? 'lit-blank'] },
     { kind: 'caution.read', v: 1, cautions: compiled.pack.cautions.map(({ id }) => id) },
   ];

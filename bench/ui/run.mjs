@@ -1,7 +1,7 @@
 /**
  * `npm run bench:ui`: how quick the screens are, in real Chromium on the built app, the real server and the demo's jobs. A table, and
  * bench/results/ui.json. First paint is cold (a fresh browser, nothing kept); a key's way is from the key to the frame that shows the new
- * odds. The web app must be built.
+ * probabilities. The web app must be built.
  */
 import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { gzipSync } from 'node:zlib';
@@ -65,7 +65,7 @@ async function keyToChange(page, key, read) {
   throw new Error(`Key ${key} changed nothing on ${page.url()} within 10 s; picture: ${shot}`);
 }
 
-const counterOdds = `() => document.querySelector('[data-test="at-once"] [data-test="suspects"]')?.textContent ?? ''`;
+const counterProbability = `() => document.querySelector('[data-test="at-once"] [data-test="suspects"]')?.textContent ?? ''`;
 
 async function counterKeys(browser, address) {
   const times = [];
@@ -80,13 +80,13 @@ async function counterKeys(browser, address) {
     await page.keyboard.press('Escape');
     await page.locator('[data-test="bill"]').waitFor();
     await page.keyboard.press('Alt+a');
-    times.push(await keyToChange(page, '1', counterOdds));
+    times.push(await keyToChange(page, '1', counterProbability));
     await context.close();
   }
   return times;
 }
 
-/** To where a step can be answered: cautions read, the way to it gone. */
+/** To where a step can be answered: acknowledge cautions, or show them, the way to it gone. */
 async function ready(page) {
   await page.locator('[data-test="next"]').waitFor();
   if ((await page.locator('[data-test="read-cautions"]').count()) > 0) {
@@ -186,14 +186,14 @@ async function main() {
       for (let turn = 0; turn < turns; turn += 1) times.push(await firstPaint(browser, `${server.address}${path}`));
       add(`first paint, cold: ${name}`, times, 'ms', 1500);
     }
-    add('key to new odds: counter', await counterKeys(browser, server.address), 'ms', 100);
-    add('key to new odds: bench', await benchKeys(browser, server.address), 'ms', 100);
+    add('key to new probabilities: counter', await counterKeys(browser, server.address), 'ms', 100);
+    add('key to new probabilities: bench', await benchKeys(browser, server.address), 'ms', 100);
     const long = await storeLongJob(server.address);
     const longPaints = [];
     for (let turn = 0; turn < turns; turn += 1) longPaints.push(await firstPaint(browser, `${server.address}/jobs/${long}`));
     add('first paint, cold: bench, 200 entries', longPaints, 'ms', 1500);
     const keys = await longKeys(browser, server.address);
-    add('key to new odds and plan: bench, 200 entries', keys.times, 'ms', 100);
+    add('key to new probabilities and plan: bench, 200 entries', keys.times, 'ms', 100);
     add('longest task on the page while refining (0: none of 50 or over)', keys.tasks, 'ms', 50);
     const { times, lost } = await peopleAtOnce(server.address);
     add('an entry reaching another, ten people on ten jobs', times, 'ms', 300);

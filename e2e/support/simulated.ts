@@ -41,7 +41,7 @@ export async function workToProof(page: Page, app: RunningApp, { layout, fault }
   const complaint = set.complaint();
   if (complaint === undefined) throw new RangeError(fault);
   const { id } = await seedJob(page, { customer: null, plate: { maker: family.maker, model: family.models[0] ?? '', serial: '' } }, [
-    { kind: 'job.opened', v: 2, set: { layout, family: family.id } },
+    { kind: 'job.opened', v: 3, set: { layout, family: family.id } },
     { kind: 'symptom.reported', v: 2, symptoms: [complaint] },
   ]);
   await page.goto(`/jobs/${id}`);
@@ -55,13 +55,13 @@ export async function workToProof(page: Page, app: RunningApp, { layout, fault }
     });
   const clicked = (): Promise<number> => page.evaluate(() => (window as unknown as { clicks: number }).clicks);
   let clicks = 0;
-  // By odds: the order that goes for proof before it goes for a part.
-  async function byOdds(): Promise<void> {
+  // Most information: the order that goes for proof before it goes for a part.
+  async function byProbability(): Promise<void> {
     await countClicks();
     for (let press = 0; press < 3 && (await page.getByTestId('order-information').getAttribute('aria-pressed')) !== 'true'; press += 1)
       await page.keyboard.press('o');
   }
-  await byOdds();
+  await byProbability();
   const proven = page.locator('[data-test="suspects"] [data-verdict="proven"]');
   const answered = page.locator('[data-test="ledger"] [data-kind="test.answered"]');
   let answers = 0;
@@ -88,7 +88,7 @@ export async function workToProof(page: Page, app: RunningApp, { layout, fault }
       clicks += await clicked();
       await page.reload();
       await expect(panel).toBeVisible();
-      await byOdds();
+      await byProbability();
       await expect(panel).toHaveAttribute('data-step', step);
       await expect(page.getByTestId('walk')).toHaveCount(0);
       expect(await shown()).toEqual(before);
@@ -99,7 +99,7 @@ export async function workToProof(page: Page, app: RunningApp, { layout, fault }
     await expect(answered).toHaveCount(answers + 1);
   }
   // Nothing that came in on the way is void.
-  await expect(page.locator('[data-test="ledger"]')).not.toContainText('Void:');
+  await expect(page.locator('[data-test="ledger"]')).not.toContainText('Invalid:');
   return {
     proven: (await proven.count()) > 0 ? await proven.first().getAttribute('data-assembly') : null,
     answers,

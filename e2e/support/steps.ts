@@ -45,7 +45,7 @@ export async function fillIntake(page: Page, intake: Intake): Promise<void> {
   if (intake.words !== undefined) await page.getByLabel('In the customer’s own words').fill(intake.words);
   if (intake.blink !== undefined) {
     await page.getByLabel('Blink count').fill(intake.blink);
-    await page.getByText('Counted twice, the same').click();
+    await page.getByText('Counted twice, same result').click();
   }
   if (intake.family !== undefined) await choose(page, 'Family', intake.family);
   if (intake.layout !== undefined) await choose(page, 'Layout', intake.layout);
@@ -55,7 +55,7 @@ export async function fillIntake(page: Page, intake: Intake): Promise<void> {
   else await page.getByLabel('Name', { exact: true }).fill(intake.customer);
 }
 
-/** The shipped book: what the screens name is found in it. */
+/** The shipped pack: what the screens name is found in it. */
 export const book = compilePack(await readPackFolder(inRoot('knowledge')));
 
 /** Stores a job as the app would, without its screens; returns its id. */
@@ -80,7 +80,8 @@ export async function takeIn(page: Page, intake: Omit<Intake, 'blink'>): Promise
     ({ maker, models }) => intake.family === `${maker} ${models[0] ?? ''}` || intake.family?.startsWith(`${maker} `),
   );
   const layout =
-    layoutId ?? (family ? { odds: Object.fromEntries(family.layouts.map((one) => [one, 1 / family.layouts.length])) } : { odds: {} });
+    layoutId ??
+    (family ? { probabilities: Object.fromEntries(family.layouts.map((one) => [one, 1 / family.layouts.length])) } : { probabilities: {} });
   const symptoms = intake.symptoms.map((wanted) => pack.symptoms.find(({ name }) => wanted.test(name.en))?.id);
   const { id, number } = await seedJob(
     page,
@@ -89,7 +90,7 @@ export async function takeIn(page: Page, intake: Omit<Intake, 'blink'>): Promise
       plate: { maker: intake.maker ?? 'unknown', model: intake.model ?? '', serial: '' },
     },
     [
-      { kind: 'job.opened', v: 2, set: { layout, ...(family ? { family: family.id } : {}) } },
+      { kind: 'job.opened', v: 3, set: { layout, ...(family ? { family: family.id } : {}) } },
       { kind: 'symptom.reported', v: 2, symptoms, ...(intake.words === undefined ? {} : { words: intake.words }) },
     ],
   );
@@ -104,7 +105,7 @@ export async function takeInByHand(page: Page, intake: Intake): Promise<string> 
   await fillIntake(page, intake);
   await page.getByTestId('save').click();
   const saved = await page.getByTestId('saved').textContent();
-  const number = /Job (\d+) is taken in/.exec(saved ?? '')?.[1];
+  const number = /Job (\d+) checked in/.exec(saved ?? '')?.[1];
   expect(number).toBeDefined();
   await page.getByTestId('to-bench').click();
   await expect(page.getByTestId('next')).toBeVisible();

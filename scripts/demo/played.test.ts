@@ -18,7 +18,7 @@ describe('the demo’s played jobs', () => {
     }
   });
 
-  test('cover every layout, from just taken in to closed, and every ending', () => {
+  test('cover every layout, from just checked in to closed, and every ending', () => {
     const bodies = [...jobs.values()].map((job) => job.entries.map(({ body }) => body));
     const layouts = new Set(bodies.map(([opened]) => (opened?.set as { layout: string }).layout));
     expect([...layouts].sort()).toEqual([...compiled.layouts.keys()].sort());
@@ -27,7 +27,7 @@ describe('the demo’s played jobs', () => {
     expect(bodies.filter((all) => !all.some(({ kind }) => kind === 'job.closed')).length).toBeGreaterThan(12);
   });
 
-  test('are ledgers the book understands whole', () => {
+  test('are ledgers the pack understands whole', () => {
     for (const [name, { entries }] of jobs) {
       const ledger = entries.map(({ body }, index): Entry => {
         const read = readBody(body, name);

@@ -31,7 +31,7 @@ interface Plan {
   readonly outcome?: 'repaired' | 'repaired-with-known-flaw' | 'workaround' | 'handed-back';
 }
 
-/** One line a job: every layout in every stand. Faults are the book's; the closed ones older than the open ones. */
+/** One line a job: every layout in every stand. Faults are the pack's; the closed ones older than the open ones. */
 const plans: readonly Plan[] = [
   { layout: 'led-tcon', fault: 'strips.led-open', stand: 'closed' },
   { layout: 'led-tcon-on-main', fault: 'main.startup-memory', stand: 'closed' },
@@ -69,9 +69,9 @@ const plans: readonly Plan[] = [
   { layout: 'led-tcon-on-main', fault: 'keys.stuck', stand: 'taken-in' },
 ];
 
-/** Days between one job and the next, so that the last was taken in today. */
+/** Days between one job and the next, so that the last was checked in today. */
 const daysBetween = 0.8;
-/** Somebody works at it so many minutes after it was taken in, and from step to step. */
+/** Somebody works at it so many minutes after it was checked in, and from step to step. */
 const firstLook = 95;
 const stepMinutes = 7;
 
@@ -107,7 +107,7 @@ function playedJob(plan: Plan, index: number, compiled: CompiledPack, names: Nam
   const bodies: Body[] = [
     {
       kind: 'job.opened',
-      v: 2,
+      v: 3,
       set,
       ...(random() < 0.25 ? { condition: [pick(['storm', 'liquid', 'dropped', 'opened-before'] as const)] } : {}),
       ...(random() < 0.5 ? { accessories: [pick(['remote', 'stand', 'cord'] as const)] } : {}),
@@ -146,7 +146,7 @@ const promises = [2, 1, 3, 0, 5, -1, 2];
 
 const euros = (amount: number) => ({ amountMinor: amount * 100, currency: 'EUR' });
 
-/** One of the ways the book says a complaint is told, as a sentence. */
+/** One of the ways the pack says a symptom is told, as a sentence. */
 function inWords(symptom: string, compiled: CompiledPack, random: () => number): string {
   const also = compiled.pack.symptoms.find(({ id }) => id === symptom)?.also ?? [];
   const phrase = also[Math.floor(random() * also.length)] ?? '';
@@ -206,9 +206,11 @@ function withAdvice(work: readonly Body[], before: readonly Body[], compiled: Co
       const next = fold.next[0];
       const advice: Body = {
         kind: 'advice.shown',
-        v: 1,
+        v: 2,
         engine,
-        top: fold.assemblies.slice(0, 3).map(({ id, odds, verdict }) => ({ id, odds: Math.round(odds * 1e6) / 1e6, verdict })),
+        top: fold.assemblies
+          .slice(0, 3)
+          .map(({ id, probability, verdict }) => ({ id, probability: Math.round(probability * 1e6) / 1e6, verdict })),
         ...(next ? { next: { kind: next.kind, id: next.id, ...(next.of === undefined ? {} : { of: next.of }) } } : {}),
       };
       out.push(advice);

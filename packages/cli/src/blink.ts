@@ -35,7 +35,7 @@ const meaningIn = (family: Family, { reading, alternatives, cycles }: BlinkResul
   return {
     family: family.id,
     known: meant.some(({ distance }) => distance === 0),
-    codes: meant.map(({ code, odds }) => ({ ...code, meaning: code.meaning.en, odds })),
+    codes: meant.map(({ code, probability }) => ({ ...code, meaning: code.meaning.en, probability })),
   };
 };
 
@@ -49,9 +49,15 @@ export async function readBlink(file: string, family: Family | undefined): Promi
   const { kind, reading, alternatives, cycles, advice } = result;
   return {
     reading: reading
-      ? { groups: reading.groups, colour: reading.colour ?? null, after: reading.after ?? null, sure: reading.sure, odds: reading.odds }
+      ? {
+          groups: reading.groups,
+          colour: reading.colour ?? null,
+          after: reading.after ?? null,
+          sure: reading.sure,
+          probability: reading.probability,
+        }
       : null,
-    alternatives: alternatives.map(({ groups, odds }) => ({ groups, odds })),
+    alternatives: alternatives.map(({ groups, probability }) => ({ groups, probability })),
     cycles,
     advice: words.en.blinkAdvice[advice],
     kind,

@@ -77,7 +77,7 @@ export async function readReferenceCases(source: string): Promise<{ cases: Refer
   const files = names.filter((name) => name.endsWith('.json') && name !== missesFile).sort();
   const documents = await Promise.all(files.map(async (name) => ({ name, document: await readJson(path.join(source, name)) })));
   const misses = names.includes(missesFile) ? z.array(z.string()).safeParse(await readJson(path.join(source, missesFile))).data : [];
-  return { cases: parseReferenceCases(documents), knownMisses: new Set(misses) };
+  return { cases: parseReferenceCases(documents), knownMisses: new Set(misses?.map((name) => name.replace(/: odds /, ': probability '))) };
 }
 
 /** A case with the pack it is to be folded with: its own inline one, else `packSource`, whose hash must be the one it names. */

@@ -25,7 +25,7 @@ async function veglia(...args: string[]): Promise<{ code: number; out: string; e
 const json = (out: string): Record<string, unknown> => JSON.parse(out) as Record<string, unknown>;
 const dark = {
   format: 'veglia-case',
-  version: 1,
+  version: 2,
   set: { layout: 'led-tcon', family: 'quorvane.qk3' },
   entries: [
     { body: { kind: 'symptom.reported', symptoms: ['sound-dark'] } },
@@ -56,7 +56,7 @@ describe('veglia pack', () => {
   });
 
   test('check: a spoilt document lists all its problems, each with a sentence, and ends with 1', async () => {
-    const { code, out } = await veglia('pack', 'check', file('spoilt.json', { format: 'veglia-pack', version: 1, title: { en: 'x' } }));
+    const { code, out } = await veglia('pack', 'check', file('spoilt.json', { format: 'veglia-pack', version: 2, title: { en: 'x' } }));
     expect(code).toBe(1);
     const { problems } = json(out) as { problems: { where: string; sentence: string }[] };
     expect(problems.map((one) => one.where)).toEqual(expect.arrayContaining(['pack.scale', 'pack.tests', 'pack.faults']));
@@ -70,7 +70,7 @@ describe('veglia pack', () => {
 });
 
 describe('veglia case', () => {
-  test('fold: odds, verdicts, reasons, state, doubts, next steps and what was not used', async () => {
+  test('fold: probabilities, verdicts, reasons, state, doubts, next steps and what was not used', async () => {
     const { code, out } = await veglia('case', 'fold', file('dark.json', dark));
     expect(code).toBe(0);
     expect(json(out)).toMatchObject({
@@ -108,9 +108,9 @@ describe('veglia case', () => {
       next: { because: { code: string; sentence: string } }[];
     };
     expect(information.next).toHaveLength(2);
-    expect(information.next[0]?.because.sentence).toMatch(/about \d+ % of the doubt goes in \d+ min/);
+    expect(information.next[0]?.because.sentence).toMatch(/removes about \d+ % of the uncertainty in \d+ min/);
     const cost = json((await veglia('case', 'next', name)).out) as typeof information;
-    expect(cost.next[0]?.because.sentence).toMatch(/^Cheapest way on: saves about .* EUR of the .* EUR/);
+    expect(cost.next[0]?.because.sentence).toMatch(/^Lowest expected cost: saves about .* EUR of the .* EUR/);
     const fixed = json((await veglia('case', 'next', name, '--policy', 'fixed')).out) as { next: { because: { code: string } }[] };
     expect(fixed.next[0]?.because.code).toBe('list-order');
   });
@@ -159,17 +159,17 @@ describe('veglia blink', () => {
     const { cycles, advice, alternatives } = json(out) as {
       cycles: number;
       advice: string;
-      alternatives: { groups: number[]; odds: number }[];
+      alternatives: { groups: number[]; probability: number }[];
     };
     expect(cycles).toBeGreaterThanOrEqual(2);
-    expect(advice).toMatch(/twice/);
-    for (const one of alternatives) expect(one.odds).toBeLessThan(0.05);
+    expect(advice).toMatch(/two matching cycles/);
+    for (const one of alternatives) expect(one.probability).toBeLessThan(0.05);
   });
 
-  test('with a family: its row, or the nearest with their odds', async () => {
+  test('with a family: its row, or the nearest with their probabilities', async () => {
     const table = json((await veglia('blink', file('trace.csv', trace), '--family', 'brunvik.pd')).out).table as {
       known: boolean;
-      codes: { odds: number }[];
+      codes: { probability: number }[];
     };
     expect(table.known).toBe(false);
     expect(table.codes.length).toBeGreaterThan(0);
@@ -212,13 +212,13 @@ describe('veglia case check', () => {
   const told = (id: string, expectation: object) =>
     file(`${id}.json`, {
       format: 'veglia-told',
-      version: 1,
+      version: 2,
       source: 'ours',
       cases: [{ id, story: 'x', set: dark.set, entries: dark.entries.slice(0, 2), expect: [{ ...expectation, because: 'so' }] }],
     });
 
   test('holds reference cases against the pack: what holds is counted, what fails is told and ends with 1', async () => {
-    const good = await veglia('case', 'check', told('lit', { what: 'odds', of: ['strips'], max: 0.5 }));
+    const good = await veglia('case', 'check', told('lit', { what: 'probability', of: ['strips'], max: 0.5 }));
     expect(good.code).toBe(0);
     expect(json(good.out)).toMatchObject({ ok: true, cases: 1, expectations: 1, hold: 1, failed: [] });
     const bad = await veglia('case', 'check', told('wrong', { what: 'verdict', of: 'strips', is: 'proven' }));
@@ -231,7 +231,7 @@ describe('veglia case check', () => {
   });
 
   test('a file that holds no cases is refused', async () => {
-    expect((await veglia('case', 'check', file('none.json', { format: 'veglia-told', version: 1, source: 'x', cases: [] }))).code).toBe(1);
+    expect((await veglia('case', 'check', file('none.json', { format: 'veglia-told', version: 2, source: 'x', cases: [] }))).code).toBe(1);
   });
 });
 

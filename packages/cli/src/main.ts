@@ -120,7 +120,7 @@ function program(io: Io): Command {
   const policyOption = (): Option => new Option('--policy <policy>', 'how to choose the next step').choices(policies).default('cost');
   cases
     .command('fold')
-    .description('what a case amounts to: odds, verdicts, state of the set, doubts, next steps')
+    .description('what a case amounts to: probabilities, verdicts, state of the set, doubts, next steps')
     .argument('<file>', 'case file, or - for standard input')
     .addOption(packOption())
     .addOption(policyOption())
@@ -184,7 +184,10 @@ function program(io: Io): Command {
     .option('--repair <id>', 'one repair')
     .option('--session <file>', 'what an outside player keeps between calls')
     .addOption(
-      new Option('--world <name>', 'a set of a workshop the book has not seen; the seed is the number of the case').choices(worlds),
+      new Option(
+        '--world <name>',
+        'a set from a simulated workshop the pack was not written for; the seed is the number of the case',
+      ).choices(worlds),
     )
     .addOption(packOption())
     .addOption(policyOption())
@@ -194,7 +197,7 @@ function program(io: Io): Command {
     });
   veglia
     .command('bench-model')
-    .description('a small model cut from the pack, as plain numbers: odds, tests with their rows and costs, repairs, stages')
+    .description('a small model cut from the pack, as plain numbers: probabilities, tests with their rows and costs, repairs, stages')
     .option('--faults <count>', 'hypotheses', positive, 10)
     .option('--tests <count>', 'tests', positive, 8)
     .option('--seed <number>', 'which one', wholeNumber, 1)

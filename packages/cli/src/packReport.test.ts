@@ -13,7 +13,7 @@ describe('what a pack says of itself', () => {
         // Wrong data looks the same whoever made it wrong.
         'main.picture-out or tcon.clock-dead',
         'main.picture-out or tcon.data-corrupt',
-        // A supply that main doesn't give, or that the T-con pulls down: ohms to chassis with the cable out would tell, and aren't in the book.
+        // A supply that main doesn't give, or that the T-con pulls down: ohms to chassis with the cable out would tell, and aren't in the pack.
         'main.panel-switch or tcon.supply-short',
         // A bar of the plasma's glass and of the board that drives it.
         'panel.film-across or scan-buffers.bar',
@@ -39,7 +39,7 @@ describe('what a pack says of itself', () => {
     const idle = {
       ...torch,
       id: 'idle-look',
-      likelihood: [{ rows: [{ for: ['*'], odds: Object.fromEntries(torch.observe.outcomes.map(({ id }) => [id, 'even'])) }] }],
+      likelihood: [{ rows: [{ for: ['*'], likelihoods: Object.fromEntries(torch.observe.outcomes.map(({ id }) => [id, 'even'])) }] }],
     };
     const { neverRecommended } = packReport(compilePack({ ...pack, tests: [...pack.tests, idle] }), 1, ['separate-driver']);
     expect(neverRecommended).toContain('idle-look');

@@ -11,7 +11,7 @@ import {
 } from '@veglia/core';
 import { atOnce, bookOpponent, play } from '@veglia/simulators';
 
-/** A complaint that this fault shows so seldom isn't worth a pair. */
+/** A symptom that this fault shows so seldom isn't worth a pair. */
 const showsAtAll = 0.1;
 /** Two faults are told apart by a test when some outcome is this much likelier for one. */
 const toldApart = 0.35;
@@ -45,7 +45,7 @@ function inseparable(compiled: CompiledPack, layouts: readonly string[]): PackRe
     for (const symptom of compiled.symptomIds) {
       const place = compiled.symptomIds.indexOf(symptom);
       const shown = (compiled.faultsOf.get(layout) ?? []).filter(
-        (fault) => (compiled.symptomOdds(layout, fault.id)[place] ?? 0) >= showsAtAll,
+        (fault) => (compiled.symptomLikelihoods(layout, fault.id)[place] ?? 0) >= showsAtAll,
       );
       if (shown.length < 2) continue;
       const belief = believe(complaining(layout, symptom), compiled);

@@ -17,7 +17,7 @@ async function veglia(...args: string[]): Promise<{ code: number; out: Record<st
 }
 
 describe('veglia simulate', () => {
-  test('draws a case of a world the book has not seen, the same for the same seed', async () => {
+  test('draws a case of a world the pack has not seen, the same for the same seed', async () => {
     const drawn = async (seed: string) => (await veglia('simulate', '--world', 'varied', '--seed', seed)).out;
     const [one, again, other] = [await drawn('3'), await drawn('3'), await drawn('4')];
     expect(one).toEqual(again);
@@ -92,13 +92,17 @@ describe('veglia simulate', () => {
   });
 });
 
-test('veglia bench-model prints odds, rows and costs that add up', async () => {
+test('veglia bench-model prints probabilities, rows and costs that add up', async () => {
   const { code, out } = await veglia('bench-model', '--faults', '5', '--tests', '4', '--seed', '3');
   expect(code).toBe(0);
-  const model = out as { faults: { odds: number }[]; tests: { outcomes: number[][]; cost: number }[]; repairs: { cures: number[] }[] };
+  const model = out as {
+    faults: { probability: number }[];
+    tests: { outcomes: number[][]; cost: number }[];
+    repairs: { cures: number[] }[];
+  };
   expect(model.faults).toHaveLength(5);
   expect(model.tests).toHaveLength(4);
-  expect(model.faults.reduce((sum, { odds }) => sum + odds, 0)).toBeCloseTo(1, 9);
+  expect(model.faults.reduce((sum, { probability }) => sum + probability, 0)).toBeCloseTo(1, 9);
   for (const { outcomes, cost } of model.tests) {
     expect(cost).toBeGreaterThan(0);
     model.faults.forEach((_, fault) => expect(outcomes.reduce((sum, row) => sum + row[fault]!, 0)).toBeCloseTo(1, 6));

@@ -26,7 +26,7 @@ export interface SimulateOptions {
   readonly do?: string;
   readonly repair?: string;
   readonly session?: string;
-  /** A set of a workshop the book hasn't seen, drawn by the seed. */
+  /** A set of a workshop the pack hasn't seen, drawn by the seed. */
   readonly world?: World;
 }
 
@@ -44,7 +44,7 @@ const sessionSchema = z.strictObject({
 });
 type Session = z.infer<typeof sessionSchema>;
 
-/** Information stops asking at odds that a bench would act on (value of ours). */
+/** Information stops asking at probabilities that a bench would act on (value of ours). */
 const ways: Readonly<Record<Policy, Way>> = { cost: atOnce, information: information(0.8), fixed: fixedList() };
 
 /** A case file, or with --do or --repair one answer. Throws InputRefused on ids nobody knows and on a session that can't be read. */
@@ -86,7 +86,7 @@ function caseFileOf(
   const note = { body: { kind: 'note.added', v: 1, text: `Played on the simulated set: ${JSON.stringify(told)}` } };
   return {
     format: 'veglia-case',
-    version: 1,
+    version: 2,
     pack: { hash: compiled.hash },
     set: facts,
     settings: defaultSettings,

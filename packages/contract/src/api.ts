@@ -71,7 +71,7 @@ export const jobSchema = z.object({
   openedAt: when,
   customer: customerSchema.nullable(),
   plate: plateSchema,
-  /** The pack and the counts it goes by now; counts 0 is the book alone. */
+  /** The pack and the counts it goes by now; counts 0 is the pack alone. */
   packHash: z.string(),
   snapshot: z.number().int().min(0),
   settings: settingsSchema,
@@ -91,7 +91,7 @@ export const jobCardSchema = z.object({
   openedAt: when,
   state: z.enum(jobStates),
   symptoms: z.array(idSchema),
-  top: z.object({ id: idSchema, odds: z.number(), verdict: z.string() }).nullable(),
+  top: z.object({ id: idSchema, probability: z.number(), verdict: z.string() }).nullable(),
   next: z.object({ kind: z.string(), id: z.string(), of: z.string().optional() }).nullable(),
   outcome: z.string().nullable(),
   /** What it turned out to be, once that was confirmed. */
@@ -137,7 +137,7 @@ export const newToldSchema = z.strictObject({
   layout: idSchema,
   family: idSchema.nullable(),
   symptom: idSchema.nullable(),
-  /** A fault of the book, or an assembly. */
+  /** A fault of the pack, or an assembly. */
   fault: idSchema,
   n: z.number().int().min(1, 'say how many, at least 1').max(10_000, 'more than anybody has mended'),
 });
@@ -228,16 +228,16 @@ export const packParams = z.object({ hash: z.string().regex(/^[0-9a-f]{64}$/) })
 
 /** The API's table of contents; a test compares it with the real router, both ways. */
 export const routes: readonly RouteDescription[] = [
-  { method: 'get', path: '/api/health', summary: 'Is everything there', status: 200, reply: healthSchema },
+  { method: 'get', path: '/api/health', summary: 'State of server and database', status: 200, reply: healthSchema },
   { method: 'get', path: '/api/openapi.json', summary: 'This document', status: 200, reply: z.looseObject({ openapi: z.string() }) },
-  { method: 'get', path: '/api/people', summary: 'Who may write', status: 200, reply: peopleSchema },
-  { method: 'post', path: '/api/people', summary: 'Somebody new who may write', body: personSchema, status: 201, reply: peopleSchema },
-  { method: 'get', path: '/api/shop', summary: 'What the shop says of itself', status: 200, reply: shopStateSchema },
-  { method: 'put', path: '/api/shop', summary: 'Change it as a whole', body: shopChangeSchema, status: 200, reply: shopStateSchema },
+  { method: 'get', path: '/api/people', summary: 'People', status: 200, reply: peopleSchema },
+  { method: 'post', path: '/api/people', summary: 'Add a person', body: personSchema, status: 201, reply: peopleSchema },
+  { method: 'get', path: '/api/shop', summary: 'Shop settings', status: 200, reply: shopStateSchema },
+  { method: 'put', path: '/api/shop', summary: 'Replace the shop settings', body: shopChangeSchema, status: 200, reply: shopStateSchema },
   {
     method: 'post',
     path: '/api/customers/search',
-    summary: 'Customers who may be this one already',
+    summary: 'Search customers',
     body: customerSearchSchema,
     status: 200,
     reply: customersSchema,
@@ -246,34 +246,34 @@ export const routes: readonly RouteDescription[] = [
   {
     method: 'post',
     path: '/api/blink-tables',
-    summary: 'Replace the blink table of a family: another version of the pack',
+    summary: 'Replace the blink table of a family (new pack version)',
     body: changeBlinkTableSchema,
     status: 201,
     reply: currentPackSchema,
   },
-  { method: 'get', path: '/api/packs/current', summary: 'Hash of the pack new jobs get', status: 200, reply: currentPackSchema },
+  { method: 'get', path: '/api/packs/current', summary: 'Hash of the pack new jobs use', status: 200, reply: currentPackSchema },
   { method: 'get', path: '/api/packs/:hash', summary: 'A knowledge pack', params: packParams, status: 200, reply: documentSchema },
-  { method: 'get', path: '/api/counts/newest', summary: 'Number of the counts new jobs get', status: 200, reply: newestCountsSchema },
+  { method: 'get', path: '/api/counts/newest', summary: 'Number of the statistics new jobs use', status: 200, reply: newestCountsSchema },
   {
     method: 'get',
     path: '/api/counts/:number',
-    summary: 'Counts of closed jobs and told experience',
+    summary: 'Repair statistics by number',
     params: countsParams,
     status: 200,
     reply: countsSchema,
   },
-  { method: 'get', path: '/api/told', summary: 'Experience told, newest first', status: 200, reply: toldListSchema },
-  { method: 'post', path: '/api/told', summary: 'Tell counted experience', body: newToldSchema, status: 201, reply: toldListSchema },
+  { method: 'get', path: '/api/told', summary: 'Field experience, newest first', status: 200, reply: toldListSchema },
+  { method: 'post', path: '/api/told', summary: 'Add field experience', body: newToldSchema, status: 201, reply: toldListSchema },
   {
     method: 'post',
     path: '/api/told/:id/withdraw',
-    summary: 'Let it count no more; opened jobs keep their counts',
+    summary: 'Withdraw field experience; open jobs keep their statistics',
     params: jobParams,
     status: 200,
     reply: toldListSchema,
   },
   { method: 'get', path: '/api/jobs', summary: 'All jobs as cards, oldest first', status: 200, reply: jobCardsSchema },
-  { method: 'post', path: '/api/jobs', summary: 'Take a set in', body: newJobSchema, status: 201, reply: jobSchema },
+  { method: 'post', path: '/api/jobs', summary: 'Check in a set', body: newJobSchema, status: 201, reply: jobSchema },
   { method: 'get', path: '/api/jobs/:id', summary: 'A job with its ledger', params: jobParams, status: 200, reply: jobSchema },
   { method: 'get', path: '/api/jobs/:id/case', summary: 'The job as a case file', params: jobParams, status: 200, reply: documentSchema },
   {
@@ -297,7 +297,7 @@ export const routes: readonly RouteDescription[] = [
   {
     method: 'put',
     path: '/api/photos/:id',
-    summary: 'Store a photo: the picture itself as the body, at most 20 MiB',
+    summary: 'Store a photo: image file as the body, 20 MiB at most',
     params: jobParams,
     status: 201,
     reply: photoSchema,
@@ -314,7 +314,7 @@ export const routes: readonly RouteDescription[] = [
   {
     method: 'get',
     path: '/api/jobs/:id/entries',
-    summary: 'The ledger behind a seq (?after=n): what a browser lacks',
+    summary: 'Entries after a seq',
     params: jobParams,
     query: afterQuery,
     status: 200,
@@ -323,7 +323,7 @@ export const routes: readonly RouteDescription[] = [
   {
     method: 'post',
     path: '/api/jobs/:id/entries',
-    summary: 'Write to the ledger; ids already there are skipped',
+    summary: 'Append entries; ids already stored are skipped',
     params: jobParams,
     body: appendSchema,
     status: 200,

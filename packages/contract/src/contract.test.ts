@@ -37,7 +37,7 @@ describe('sentences', () => {
   test('fill their gaps; one that nothing fills shows', () => {
     expect(say('{a} and {b}', { a: 1 })).toBe('1 and —');
     expect(problemSentence({ code: 'row-sum', where: 'tests/torch', value: 1.9, expected: '0.8-1.25' }, words.en)).toBe(
-      'tests/torch: the words of this row add up to 1.9, which is outside 0.8-1.25; one of them is wrong',
+      'tests/torch: the words in this row add up to 1.9, outside 0.8-1.25; check them',
     );
   });
 });

@@ -10,9 +10,9 @@ export const errorStatus = {
   'unknown-pack': 404,
   'unknown-counts': 404,
   'entry-conflict': 409,
-  'job-moved-on': 409,
-  'settings-moved-on': 409,
-  'pack-moved-on': 409,
+  'version-conflict': 409,
+  'settings-version-conflict': 409,
+  'pack-version-conflict': 409,
   'unknown-customer': 422,
   'not-checked': 422,
   'not-put-back': 422,
@@ -25,7 +25,7 @@ export const errorStatus = {
   'range-not-satisfiable': 416,
   'paper-too-long': 422,
   internal: 500,
-  'database-away': 503,
+  'database-unavailable': 503,
 } as const;
 
 export type ErrorCode = keyof typeof errorStatus;

@@ -20,18 +20,18 @@ export const shopSettingsSchema = z.strictObject({
   mainsVolts: z.number().min(90, 'mains are 90 to 250 V').max(250, 'mains are 90 to 250 V'),
   mainsHertz: z.union([z.literal(50), z.literal(60)]),
   temperature: z.enum(['C', 'F']),
-  /** Tools at hand; null: all of the book. */
+  /** Tools at hand; null: all of the pack. */
   tools: z.array(idSchema).max(60).nullable(),
   schools: z.record(idSchema, idSchema),
   /** How long "rails down" and "charge read" are relied on. */
   lapseMinutes: z.number().int().min(1, 'minutes are 1 to 480').max(480, 'minutes are 1 to 480'),
   benches: z.array(shortText.min(1)).max(40),
   shelves: z.array(shortText.min(1)).max(200),
-  /** Known-good gear, when it was last proven to be, and which tool of the book it is; null: any that reads or is fitted. */
+  /** Known-good gear, when it was last proven to be, and which tool of the pack it is; null: any that reads or is fitted. */
   gear: z
     .array(z.strictObject({ name: shortText.min(1), provenOn: z.iso.date().nullable(), tool: idSchema.nullable().default(null) }))
     .max(200),
-  /** Cautions that apply here beside the book's, and words for the receipt. */
+  /** Cautions that apply here beside the pack's, and words for the receipt. */
   localCautions: longText,
   receiptText: longText,
 });

@@ -15,14 +15,14 @@ export async function readShop(store: Store, transaction?: Transaction): Promise
   return { version: row.version, settings: shopSettingsSchema.parse({ ...usualShopSettings, ...row.document }) };
 }
 
-/** Throws settings-moved-on where somebody else's change came first. */
+/** Throws settings-version-conflict where somebody else's change came first. */
 export async function changeShop(store: Store, { by, version, settings }: ShopChange): Promise<ShopState> {
   return againIfOvertaken(() =>
     store.sequelize.transaction(async (transaction) => {
       await requirePerson(store, by, transaction);
       const changed = { version: version + 1, document: settings, changedBy: by, changedAt: store.now() };
       const row = await store.models.shop.findByPk(onlyRow, { transaction, lock: transaction.LOCK.UPDATE });
-      if ((row?.version ?? 0) !== version) throw new ApiError('settings-moved-on');
+      if ((row?.version ?? 0) !== version) throw new ApiError('settings-version-conflict');
       if (row) await row.update(changed, { transaction });
       else await store.models.shop.create({ id: onlyRow, ...changed }, { transaction });
       return { version: version + 1, settings };

@@ -38,7 +38,7 @@ describe('taking a set in', () => {
     expect(jobSchema.parse(await takeIn({ customer: null })).customer).toBeNull();
   });
 
-  test('sent twice, it is taken in once', async () => {
+  test('sent twice, it is checked in once', async () => {
     const same = intake(running.person);
     const [first, second] = [await post('/api/jobs', same), await post('/api/jobs', same)];
     expect(second.body).toEqual(first.body);
@@ -121,7 +121,7 @@ describe('writing to the ledger', () => {
       entries: [draft({ kind: 'job.closed', v: 1, outcome: 'handed-back', minutes: 12 }, basedOn)],
     });
     const stale = await post(`/api/jobs/${job.id}/entries`, close(2));
-    expect([stale.status, (stale.body as { code: string }).code]).toEqual([409, 'job-moved-on']);
+    expect([stale.status, (stale.body as { code: string }).code]).toEqual([409, 'version-conflict']);
     expect((await post(`/api/jobs/${job.id}/entries`, close(4))).status).toBe(200);
   });
 
@@ -187,7 +187,7 @@ describe('an id that is taken', () => {
     for (const change of [
       { plate: { ...first.plate, serial: 'another' } },
       { customer: null },
-      { customer: { name: 'Somebody else', contact: '' } },
+      { customer: { name: 'Someone else', contact: '' } },
       { entries: [opened, { ...complaint, body: { kind: 'symptom.reported', v: 1, symptoms: ['dead'] } }] },
       { entries: [opened, draft({ kind: 'note.added', v: 1, text: 'another entry' })] },
     ])
@@ -252,14 +252,14 @@ describe('lists and exports', () => {
   test('the case file has set and ledger, and neither customer nor serial number', async () => {
     const job = await takeIn();
     const reply = await get(`/api/jobs/${job.id}/case`);
-    expect(reply.body).toMatchObject({ format: 'veglia-case', version: 1, set: { layout: 'led-tcon', family: 'quorvane.qk3' } });
+    expect(reply.body).toMatchObject({ format: 'veglia-case', version: 2, set: { layout: 'led-tcon', family: 'quorvane.qk3' } });
     expect(JSON.stringify(reply.body)).not.toMatch(/Petronel|960199|Q350-1/);
   });
 
   test('a pack is served by its hash and may be kept for ever', async () => {
     const { hash } = (await get('/api/packs/current')).body as { hash: string };
     const reply = await get(`/api/packs/${hash}`);
-    expect(reply.body).toMatchObject({ format: 'veglia-pack', version: 1 });
+    expect(reply.body).toMatchObject({ format: 'veglia-pack', version: 2 });
     expect(reply.headers['cache-control']).toContain('immutable');
     expect((await get(`/api/packs/${'0'.repeat(64)}`)).status).toBe(404);
   });

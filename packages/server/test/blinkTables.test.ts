@@ -53,7 +53,7 @@ describe('a blink table', () => {
   test('looked at before somebody else’s change: told, and nothing stored', async () => {
     const now = await app.store.packs.currentHash();
     const reply = await post({ by: app.person, basedOn: 'a'.repeat(64), table: await table() });
-    expect([reply.status, (reply.body as { code: string }).code]).toEqual([409, 'pack-moved-on']);
+    expect([reply.status, (reply.body as { code: string }).code]).toEqual([409, 'pack-version-conflict']);
     expect(await app.store.packs.currentHash()).toBe(now);
   });
 
@@ -79,7 +79,7 @@ describe('a blink table', () => {
     expect(await app.store.packs.currentHash()).toBe(now);
   });
 
-  test('stays over the next shipped book; one that no longer fits stays out and is named', async () => {
+  test('stays over the next shipped pack; one that no longer fits stays out and is named', async () => {
     const current = await packAt(await app.store.packs.currentHash());
     const shipped: Pack = {
       ...current,

@@ -74,13 +74,13 @@ describe('what the shop has counted', () => {
     expect(await get(`/api/counts/${before}`)).toEqual(said);
   });
 
-  test('thirty jobs with one fault change a new job’s starting odds, in the exported case as in the card', async () => {
+  test('thirty jobs with one fault change a new job’s priors, in the exported case as in the card', async () => {
     const before = intake(running.person);
     await post('/api/jobs', before);
     for (let closed = 0; closed < 30; closed += 1) await closedJob('main.light-command');
     const after = intake(running.person);
     await post('/api/jobs', after);
-    const { jobs } = await get<{ jobs: { jobId: string; top: { id: string; odds: number } }[] }>('/api/jobs');
+    const { jobs } = await get<{ jobs: { jobId: string; top: { id: string; probability: number } }[] }>('/api/jobs');
     const top = (id: string) => jobs.find(({ jobId }) => jobId === id)?.top;
     expect(top(before.id)?.id).not.toBe('main');
     expect(top(after.id)?.id).toBe('main');
@@ -103,7 +103,7 @@ describe('what the shop has counted', () => {
 });
 
 describe('experience told', () => {
-  test('counts from the next number on, is shown with who told it, and can be taken back', async () => {
+  test('counts from the next number on, is shown with who told it, and can be undone', async () => {
     const before = await newest();
     const reply = await tell({ family: 'quorvane.qk3', symptom: 'sound-dark' });
     expect(reply.status).toBe(201);

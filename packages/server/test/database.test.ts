@@ -65,17 +65,22 @@ describe('migrations', () => {
     'ALTER TABLE job_cards DROP COLUMN counted',
     'DROP TABLE counts_snapshots, told_experience, shop_settings, blink_tables, file_pages, files, chunks',
     'DROP INDEX customers_name',
+    `UPDATE job_cards SET card = jsonb_set(card #- '{top,probability}', '{top,odds}', card #> '{top,probability}')
+      WHERE card #> '{top,probability}' IS NOT NULL`,
     "DELETE FROM migrations WHERE name <> '0001-foundation'",
   ];
 
   test('a database filled before the later ones gets them, with everything that was in it', async () => {
     const old = await openTestApp({ demo: true });
     const before = await readEverything(old);
+    const cards = await listJobs(old.store);
     const owner = connect(old.ownerUrl, 3);
     for (const sql of backToTheFirst) await owner.query(sql);
     await migrate(owner, 'veglia_app');
     await owner.close();
     expect(await readEverything(old)).toEqual(before);
+    expect(cards.jobs.filter(({ top }) => top !== null).length).toBeGreaterThan(10);
+    expect(await listJobs(old.store)).toEqual(cards);
     await rebuildCards(old.store);
     expect(await newestSnapshot(old.store)).toBe(1);
     await old.close();

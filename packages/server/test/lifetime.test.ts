@@ -44,7 +44,7 @@ describe('alive and ready', () => {
     const away = { ...running.store, sequelize: { query: () => Promise.reject(Object.assign(new Error('x'), { code: 'ECONNREFUSED' })) } };
     const app = appWith({ store: away });
     const reply = await request(app).get('/readyz');
-    expect([reply.status, reply.body as unknown]).toEqual([503, { status: 'database-away' }]);
+    expect([reply.status, reply.body as unknown]).toEqual([503, { status: 'database-unavailable' }]);
     expect((await request(app).get('/livez')).status).toBe(200);
   });
 

@@ -34,7 +34,7 @@ describe('the shop’s settings', () => {
     ]);
     expect(replies.map((reply) => reply.status).sort()).toEqual([200, 409]);
     const lost = replies.find((reply) => reply.status === 409);
-    expect((lost?.body as { code: string }).code).toBe('settings-moved-on');
+    expect((lost?.body as { code: string }).code).toBe('settings-version-conflict');
     expect((await shop()).version).toBe(version + 1);
   });
 

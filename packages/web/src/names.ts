@@ -62,9 +62,9 @@ export function money({ amountMinor, currency }: Money): string {
   return new Intl.NumberFormat('en', { style: 'currency', currency }).format(amountMinor / 100);
 }
 
-/** Odds for people: whole percent, and never a bare 0 or 100 that no fold can stand behind. */
-export function percent(odds: number): string {
-  if (odds < 0.01) return '< 1 %';
-  if (odds > 0.99) return '> 99 %';
-  return `${Math.round(odds * 100)} %`;
+/** Probabilities for people: whole percent, and never a bare 0 or 100 that no fold can stand behind. */
+export function percent(probability: number): string {
+  if (probability < 0.01) return '< 1 %';
+  if (probability > 0.99) return '> 99 %';
+  return `${Math.round(probability * 100)} %`;
 }

@@ -70,14 +70,14 @@ export function forwardBackward(evidence: Float64Array, stay: Float64Array): { l
   }
   const lit = new Float64Array(n);
   lit[n - 1] = forward[n - 1] ?? 0;
-  let odds = 1;
+  let probability = 1;
   for (let i = n - 2; i >= 0; i--) {
     const same = stay[i + 1] ?? 0.5;
     const e = exp(clamp(evidence[i + 1] ?? 0, -60, 60));
     // Ratio of what follows given lit to the same given dark.
-    odds = clamp((same * e * odds + (1 - same)) / ((1 - same) * e * odds + same), 1e-26, 1e26);
+    probability = clamp((same * e * probability + (1 - same)) / ((1 - same) * e * probability + same), 1e-26, 1e26);
     const f = forward[i] ?? 0;
-    lit[i] = (f * odds) / (f * odds + (1 - f));
+    lit[i] = (f * probability) / (f * probability + (1 - f));
   }
   return { lit, logLikelihood };
 }

@@ -10,7 +10,7 @@ export {
   readTaps,
   readTrace,
   sureCycles,
-  sureOdds,
+  sureProbability,
   type BlinkAdvice,
   type BlinkKind,
   type BlinkResult,

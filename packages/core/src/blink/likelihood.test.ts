@@ -8,7 +8,8 @@ const fault = (id: string) =>
   shipped()
     .faultsOf.get('led-tcon')!
     .find((one) => one.id === id)!;
-const odds = (fold: ReturnType<typeof foldCase>, id: string): number => fold.assemblies.find((one) => one.id === id)?.odds ?? 0;
+const probability = (fold: ReturnType<typeof foldCase>, id: string): number =>
+  fold.assemblies.find((one) => one.id === id)?.probability ?? 0;
 const read = (groups: number[], cycles = 2) => ({ kind: 'blink.read', groups, cycles });
 
 describe('a count that was read', () => {
@@ -24,7 +25,7 @@ describe('a count that was read', () => {
     expect(groupDistance([3, 1], [2, 2])).toBe(2);
   });
 
-  test('twice the same is nearly sure, once is odds over neighbours', () => {
+  test('twice the same is nearly sure, once is probabilities over neighbours', () => {
     const four = family.blink.find((code) => code.id === 'four')!;
     expect(readingGivenCode({ groups: [4], cycles: 2 }, four)).toBeCloseTo(0.97, 12);
     expect(readingGivenCode({ groups: [5], cycles: 1 }, four)).toBeGreaterThan(10 * readingGivenCode({ groups: [9], cycles: 1 }, four));
@@ -34,13 +35,14 @@ describe('a count that was read', () => {
   test('points where the family’s table points', () => {
     const fold = foldCase(caseOf(['blinking'], [read([4])], { family: 'quorvane.qk3' }), shipped());
     expect(fold.assemblies[0]?.id).toBe('strips');
-    expect(odds(fold, 'main')).toBeLessThan(0.2);
+    expect(probability(fold, 'main')).toBeLessThan(0.2);
   });
 
   test('never weighs more than a table that may not fit this set: under a hundred to one between any two faults', () => {
     const fold = foldCase(caseOf(['standby-no-start'], [read([6]), read([6]), read([6])], { family: 'quorvane.qk3' }), shipped());
     const before = foldCase(caseOf(['standby-no-start'], [], { family: 'quorvane.qk3' }), shipped());
-    const gain = (id: string): number => fold.faults.find((one) => one.id === id)!.odds / before.faults.find((one) => one.id === id)!.odds;
+    const gain = (id: string): number =>
+      fold.faults.find((one) => one.id === id)!.probability / before.faults.find((one) => one.id === id)!.probability;
     const gains = before.faults.filter((one) => one.id !== 'not-in-the-book').map((one) => gain(one.id));
     expect(Math.max(...gains) / Math.min(...gains)).toBeLessThan(100);
     expect(Math.max(...gains) / Math.min(...gains)).toBeGreaterThan(20);
@@ -49,14 +51,14 @@ describe('a count that was read', () => {
   test('says nothing for a set of unknown family, and takes nothing from another family', () => {
     const without = foldCase(caseOf(['blinking']), shipped());
     const fold = foldCase(caseOf(['blinking'], [read([4])]), shipped());
-    expect(fold.assemblies.map(({ id, odds: p }) => [id, p])).toEqual(without.assemblies.map(({ id, odds: p }) => [id, p]));
+    expect(fold.assemblies.map(({ id, probability: p }) => [id, p])).toEqual(without.assemblies.map(({ id, probability: p }) => [id, p]));
     expect(fold.unused).toEqual([expect.objectContaining({ code: 'no-blink-table' })]);
   });
 
-  test('read once moves the odds less than read twice, and is marked as a doubt', () => {
+  test('read once moves the probabilities less than read twice, and is marked as a doubt', () => {
     const once = foldCase(caseOf(['blinking'], [read([6], 1)], { family: 'quorvane.qk3' }), shipped());
     const twice = foldCase(caseOf(['blinking'], [read([6])], { family: 'quorvane.qk3' }), shipped());
-    expect(odds(once, 'main')).toBeLessThan(odds(twice, 'main'));
+    expect(probability(once, 'main')).toBeLessThan(probability(twice, 'main'));
     expect(once.doubts).toContainEqual(expect.objectContaining({ code: 'blink-read-once' }));
     expect(twice.doubts).not.toContainEqual(expect.objectContaining({ code: 'blink-read-once' }));
   });
@@ -71,16 +73,16 @@ describe('a count that was read', () => {
     ).toEqual(['eight', 'six']);
   });
 
-  test('odds over counts count as they are: a reader’s half for six is half of what a sure six is worth, and the rest goes to five', () => {
+  test('probabilities over counts count as they are: a reader’s half for six is half of what a sure six is worth, and the rest goes to five', () => {
     const six = family.blink.find((code) => code.id === 'six')!;
     const eight = family.blink.find((code) => code.id === 'eight')!;
-    const reader = { groups: [6], cycles: 1, odds: 0.6, alternatives: [{ groups: [8], odds: 0.4 }] };
+    const reader = { groups: [6], cycles: 1, probability: 0.6, alternatives: [{ groups: [8], probability: 0.4 }] };
     expect(readingGivenCode(reader, six)).toBeCloseTo(0.9 * 0.6, 12);
-    // Two off by miscounting, besides the reader's own odds.
+    // Two off by miscounting, besides the reader's own probabilities.
     expect(readingGivenCode(reader, eight)).toBeCloseTo(0.9 * 0.4 + 0.1 * 0.08, 12);
     const [first, second] = codesMeant(family, reader);
     expect([first?.code.id, second?.code.id]).toEqual(['six', 'eight']);
-    expect(first!.odds).toBeGreaterThan(second!.odds);
+    expect(first!.probability).toBeGreaterThan(second!.probability);
   });
 
   test('families of the same layout that use the count are named, and are no evidence', () => {
@@ -109,7 +111,7 @@ describe('a count that was read', () => {
       shipped(),
     );
     expect(fold.unused.map(({ code }) => code)).toEqual(['board-was-out', 'light-no-code']);
-    expect(odds(fold, 'strips')).toBeCloseTo(odds(before, 'strips'), 12);
+    expect(probability(fold, 'strips')).toBeCloseTo(probability(before, 'strips'), 12);
   });
 
   test('another code with a board out says little until the old one is seen again with it back in', () => {
@@ -123,7 +125,7 @@ describe('a count that was read', () => {
     const open = foldCase(caseOf(['blinking'], [read(groups), changed], facts), shipped());
     const returned = foldCase(caseOf(['blinking'], [read(groups), changed, read(groups)], facts), shipped());
     const other = foldCase(caseOf(['blinking'], [read(groups), changed, read([groups[0]! + 1])], facts), shipped());
-    const moved = (fold: typeof open): number => Math.abs(Math.log(odds(fold, 'tcon') / odds(without, 'tcon')));
+    const moved = (fold: typeof open): number => Math.abs(Math.log(probability(fold, 'tcon') / probability(without, 'tcon')));
     expect(moved(returned)).toBeGreaterThan(moved(open));
     expect(open.doubts).toContainEqual(expect.objectContaining({ code: 'code-not-returned' }));
     expect(returned.doubts).not.toContainEqual(expect.objectContaining({ code: 'code-not-returned' }));

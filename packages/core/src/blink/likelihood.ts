@@ -1,15 +1,15 @@
 /**
  * How a count that was read bears on the code that was sent.
  *
- * Reading error values are ours: the reader (taps and camera) replaces them by odds of its own for each reading.
+ * Reading error values are ours: the reader (taps and camera) replaces them by probabilities of its own for each reading.
  */
 import type { BlinkCode, CompiledPack, Family, PlacedFault } from '../knowledge/index.ts';
 
 export interface BlinkReading {
   readonly groups: readonly number[];
-  /** Odds of this count and of others, where a reader gave them. */
-  readonly odds?: number | undefined;
-  readonly alternatives?: readonly { readonly groups: readonly number[]; readonly odds: number }[] | undefined;
+  /** Probability of this count and of others, where a reader gave them. */
+  readonly probability?: number | undefined;
+  readonly alternatives?: readonly { readonly groups: readonly number[]; readonly probability: number }[] | undefined;
   readonly colour?: string | undefined;
   readonly after?: string | undefined;
   /** Equal counts in a row. */
@@ -19,7 +19,7 @@ export interface BlinkReading {
 /** Chance that the count is wrong: read once by eye, and with two or more equal cycles. */
 export const misreadOnce = 0.25;
 export const misreadTwice = 0.03;
-/** And of one cycle that was filmed or tapped: its odds over counts are the reader's, this is what a reader can't know. */
+/** And of one cycle that was filmed or tapped: its probability over counts are the reader's, this is what a reader can't know. */
 const misreadByReader = 0.1;
 
 /** Of the wrong counts: off by one, off by two, anything else. */
@@ -41,19 +41,19 @@ const same = (a: readonly number[], b: readonly number[]): boolean =>
   a.length === b.length && a.every((count, index) => count === b[index]);
 
 /** What the reading gives to exactly this count. */
-function oddsOf(reading: BlinkReading, groups: readonly number[]): number {
-  if (same(reading.groups, groups)) return reading.odds ?? 1;
-  return reading.alternatives?.find((one) => same(one.groups, groups))?.odds ?? 0;
+function probabilityOf(reading: BlinkReading, groups: readonly number[]): number {
+  if (same(reading.groups, groups)) return reading.probability ?? 1;
+  return reading.alternatives?.find((one) => same(one.groups, groups))?.probability ?? 0;
 }
 
 /** P(reading | code sent), up to a factor that is the same for all codes. */
 export function readingGivenCode(reading: BlinkReading, code: BlinkCode | undefined): number {
-  const misread = reading.cycles >= 2 ? misreadTwice : reading.odds === undefined ? misreadOnce : misreadByReader;
+  const misread = reading.cycles >= 2 ? misreadTwice : reading.probability === undefined ? misreadOnce : misreadByReader;
   if (code === undefined) return blinksAtAll / otherCodes;
   const colourFits = reading.colour === undefined || code.colour === undefined || reading.colour === code.colour;
   const distance = groupDistance(reading.groups, code.groups);
   const wrong = distance === 0 ? 0 : misread * (distance === 1 ? offByOne : distance === 2 ? offByTwo : farOff);
-  const byCount = (1 - misread) * oddsOf(reading, code.groups) + wrong;
+  const byCount = (1 - misread) * probabilityOf(reading, code.groups) + wrong;
   return colourFits ? byCount : byCount * misread;
 }
 
@@ -81,20 +81,20 @@ export function nearestCodes(family: Family, reading: BlinkReading): { code: Bli
 export interface CodeMeant {
   readonly code: BlinkCode;
   /** That this row was sent, given that one of the table's was. */
-  readonly odds: number;
+  readonly probability: number;
   /** Flashes between it and what was read; undefined where groups differ in number. */
   readonly distance: number | undefined;
 }
 
-/** What a family's table makes of a reading: rows by odds; those that nobody would confuse with it are left out. */
+/** What a family's table makes of a reading: rows by probabilities; those that nobody would confuse with it are left out. */
 export function codesMeant(family: Family, reading: BlinkReading, least = 0.01): CodeMeant[] {
   const weights = family.blink.map((code) => readingGivenCode(reading, code));
   const sum = weights.reduce((a, b) => a + b, 0);
   if (sum === 0) return [];
   return family.blink
-    .map((code, index) => ({ code, odds: (weights[index] ?? 0) / sum, distance: groupDistance(reading.groups, code.groups) }))
-    .filter(({ odds }) => odds >= least)
-    .sort((a, b) => b.odds - a.odds || (a.code.id < b.code.id ? -1 : 1));
+    .map((code, index) => ({ code, probability: (weights[index] ?? 0) / sum, distance: groupDistance(reading.groups, code.groups) }))
+    .filter(({ probability }) => probability >= least)
+    .sort((a, b) => b.probability - a.probability || (a.code.id < b.code.id ? -1 : 1));
 }
 
 /** Rows of other families that share a layout and use this very count: told, and no evidence. */

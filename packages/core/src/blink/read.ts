@@ -29,8 +29,8 @@ export interface BlinkResult {
     readonly groups: readonly number[];
     readonly colour?: LightColour;
     readonly after?: BlinkAfter;
-    readonly odds: number;
-    /** Odds of at least .95, and two equal cycles in a row. */
+    readonly probability: number;
+    /** Probability of at least .95, and two equal cycles in a row. */
     readonly sure: boolean;
   };
   /** What else it may have been, likeliest first. */
@@ -49,8 +49,8 @@ export interface BlinkResult {
 
 export type TraceReading = BlinkResult | { readonly refused: TraceProblem };
 
-/** Odds from which a count is called sure, and equal cycles in a row it takes: common practice, no source, for the two. */
-export const sureOdds = 0.95;
+/** Probability from which a count is called sure, and equal cycles in a row it takes: common practice, no source, for the two. */
+export const sureProbability = 0.95;
 export const sureCycles = 2;
 /** Of the whole cycles seen, so many must have the count; and one of one or two flashes must come this evenly. Values of ours. */
 const leastAgreement = 0.6;
@@ -96,7 +96,7 @@ function adviceFor(rhythm: Rhythm, reading: BlinkResult['reading'], flashes: num
   if (reading.sure) return 'read';
   const { groups } = reading;
   if (reading.after !== 'repeats' && groups.length === 1 && (groups[0] ?? 0) >= longRun) return 'maybe-start-attempts';
-  if (reading.odds < 0.6) return 'count-again';
+  if (reading.probability < 0.6) return 'count-again';
   return 'one-more-cycle';
 }
 
@@ -144,8 +144,8 @@ function resultOf({ rhythm, pulses, endsLit, recordedFromS, recordedToS, course 
   const slight = best.groups.length === 1 && (best.groups[0] ?? 0) <= 2;
   const steadyEnough =
     !slight || (rhythm.agreeing >= sureCycles + 1 && rhythm.unevenness <= slightUnevenness && rhythm.agreement >= slightAgreement);
-  const sure = best.odds >= sureOdds && rhythm.agreeing >= sureCycles && rhythm.agreement >= leastAgreement && steadyEnough;
-  const reading = { groups: best.groups, ...(colour ? { colour } : {}), ...(after ? { after } : {}), odds: best.odds, sure };
+  const sure = best.probability >= sureProbability && rhythm.agreeing >= sureCycles && rhythm.agreement >= leastAgreement && steadyEnough;
+  const reading = { groups: best.groups, ...(colour ? { colour } : {}), ...(after ? { after } : {}), probability: best.probability, sure };
   const long = !repeats && after === 'dark' && best.groups.length === 1 && (best.groups[0] ?? 0) >= longRun;
   return {
     ...common,
@@ -260,15 +260,15 @@ export function readTrace(trace: LightTrace): TraceReading {
     );
     // Of two colours the code has none of its own.
     if (reading) {
-      const { groups, after, odds, sure } = reading;
-      return { ...rest, reading: { groups, ...(after ? { after } : {}), odds, sure } };
+      const { groups, after, probability, sure } = reading;
+      return { ...rest, reading: { groups, ...(after ? { after } : {}), probability, sure } };
     }
   }
   const byColour = readCourse(trace, colourCourse(trace, colour), colour);
   const tries =
     colours.length > 1 ? [byColour.reading ? byColour : plain] : [byColour, readCourse(trace, litCourse(trace, colour), colour), plain];
   const worth = ({ kind, reading, cycles }: BlinkResult): number =>
-    reading ? 10 + Math.min(cycles, 3) + reading.odds : kind === 'steady' ? 0 : 1;
+    reading ? 10 + Math.min(cycles, 3) + reading.probability : kind === 'steady' ? 0 : 1;
   const best = tries.reduce((a, b) => (worth(b) > worth(a) ? b : a));
   if (!best.reading) return best;
   // Level and colour are two witnesses: where both tell a code and not the same one, nothing is sure.

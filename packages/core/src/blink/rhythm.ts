@@ -3,7 +3,7 @@
  *
  * A code repeats: its flashes are the slots of a cycle, with an interval to each next one. A reading of a recording as a code is a way
  * through those slots, flash by flash, in which a slot may have been missed and a flash may have been none; each has its price. The sum
- * over all ways (a hidden Markov chain over slots, forward) is the likelihood of the code, and the odds between codes follow.
+ * over all ways (a hidden Markov chain over slots, forward) is the likelihood of the code, and the probabilities between codes follow.
  */
 import {
   gapOf,
@@ -29,7 +29,7 @@ const { exp, max, min } = Math;
 
 export interface Candidate {
   readonly groups: readonly number[];
-  readonly odds: number;
+  readonly probability: number;
 }
 
 export interface Rhythm {
@@ -38,7 +38,7 @@ export interface Rhythm {
   readonly cycles: readonly Cycle[];
   /** Whole cycles in a row that have the best candidate's count. */
   readonly agreeing: number;
-  /** Odds that there is no rhythm in them at all. */
+  /** Probability that there is no rhythm in them at all. */
   readonly atRandom: number;
   /** Seconds from flash to flash within a group, and of the pause between cycles. */
   readonly periodS: number;
@@ -67,7 +67,7 @@ const neighbours = (groups: readonly number[]): number[][] =>
       .map((other) => groups.map((one, at) => (at === index ? other : one))),
   );
 
-/** The code in flashes, with odds over what else it may have been. */
+/** The code in flashes, with probabilities over what else it may have been. */
 export function rhythmOf(input: RhythmInput): Rhythm {
   const { source, recorded } = input;
   const pulses = parted(input.pulses, input);
@@ -151,7 +151,8 @@ export function rhythmOf(input: RhythmInput): Rhythm {
   const near = neighbours(best.groups);
   const candidates = ranked.map(({ groups }, index) => ({
     groups,
-    odds: ((weights[index] ?? 0) / sum) * (1 - modelError) + (near.some((one) => sameCounts(one, groups)) ? modelError / near.length : 0),
+    probability:
+      ((weights[index] ?? 0) / sum) * (1 - modelError) + (near.some((one) => sameCounts(one, groups)) ? modelError / near.length : 0),
   }));
   const { cycles } = best.found;
   const whole = cycles.filter((one) => one.whole);
@@ -163,7 +164,7 @@ export function rhythmOf(input: RhythmInput): Rhythm {
     agreeing = max(agreeing, run);
   }
   return {
-    candidates: candidates.sort((a, b) => b.odds - a.odds).filter(({ odds }) => odds >= 0.0005),
+    candidates: candidates.sort((a, b) => b.probability - a.probability).filter(({ probability }) => probability >= 0.0005),
     cycles,
     agreeing,
     atRandom: random / sum,

@@ -19,16 +19,16 @@ export interface TestValue {
   readonly rate: number;
 }
 
-/** Value of each open test from here; `plan` is that of the standing. All weighed by what the odds sum to. */
+/** Value of each open test from here; `plan` is that of the standing. All weighed by what the probabilities sum to. */
 export function testValues(model: DecisionModel, at: Standing, plan: RepairPlan): TestValue[] {
   const values: TestValue[] = [];
-  const total = mass(at.odds);
+  const total = mass(at.probabilities);
   model.tests.forEach((test, index) => {
     if (at.testsDone.has(index)) return;
     const way = opening(model, at.stage, test.stage);
     const stage = Math.max(at.stage, test.stage);
     let after = 0;
-    for (const row of test.outcomes) after += planCost(model, at.odds, stage, at.repairsDone, row);
+    for (const row of test.outcomes) after += planCost(model, at.probabilities, stage, at.repairsDone, row);
     // An answer may always be ignored, and an opened set only makes what follows cheaper.
     const cost = (test.cost + way) * total;
     const saves = Math.max(0, plan.cost - after);
@@ -59,12 +59,12 @@ function repairBefore(model: DecisionModel, at: Standing, plan: RepairPlan, best
   for (const index of plan.sequence.slice(0, triedFirst)) {
     const repair = model.repairs[index];
     if (!repair) continue;
-    const left = failed(at.odds, repair);
+    const left = failed(at.probabilities, repair);
     const opened = Math.max(at.stage, repair.stage);
     const stage = Math.max(opened, test.stage);
     const done = new Set(at.repairsDone).add(index);
     const leftMass = mass(left);
-    let cost = mass(at.odds) * (repair.cost + opening(model, at.stage, repair.stage)) + leftMass * repair.nuisance;
+    let cost = mass(at.probabilities) * (repair.cost + opening(model, at.stage, repair.stage)) + leftMass * repair.nuisance;
     cost += leftMass * (test.cost + opening(model, opened, test.stage));
     for (const row of test.outcomes) cost += planCost(model, left, stage, done, row);
     if (cost < least) {
@@ -76,7 +76,7 @@ function repairBefore(model: DecisionModel, at: Standing, plan: RepairPlan, best
 }
 
 export function moveAtOnce(model: DecisionModel, at: Standing): Move {
-  const plan = planRepairs(model, at.odds, at.stage, at.repairsDone);
+  const plan = planRepairs(model, at.probabilities, at.stage, at.repairsDone);
   return moveOf(model, at, plan, payingTests(testValues(model, at, plan)));
 }
 

@@ -19,28 +19,32 @@ const modelOf = ({ repairs, writeOff }: RepairModel, tests: DecisionModel['tests
   stageCost: [0],
   writeOff,
 });
-const planRepairs = (model: RepairModel, odds: readonly number[]): { cost: number; sequence: string[] } => {
-  const { cost, sequence } = plan(modelOf(model), Float64Array.from(odds));
+const planRepairs = (model: RepairModel, probabilities: readonly number[]): { cost: number; sequence: string[] } => {
+  const { cost, sequence } = plan(modelOf(model), Float64Array.from(probabilities));
   return { cost, sequence: sequence.map((index) => model.repairs[index]?.id ?? '') };
 };
-const standing = (odds: readonly number[]): Standing => ({
-  odds: Float64Array.from(odds),
+const standing = (probabilities: readonly number[]): Standing => ({
+  probabilities: Float64Array.from(probabilities),
   stage: 0,
   testsDone: new Set(),
   repairsDone: new Set(),
 });
-const grossSaving = (model: RepairModel, odds: readonly number[], { outcomes }: { outcomes: readonly (readonly number[])[] }): number => {
+const grossSaving = (
+  model: RepairModel,
+  probabilities: readonly number[],
+  { outcomes }: { outcomes: readonly (readonly number[])[] },
+): number => {
   const made = modelOf(model, [{ id: 't', cost: 1, stage: 0, outcomes: outcomes.map((row) => Float64Array.from(row)) }]);
-  const at = standing(odds);
-  return testValues(made, at, plan(made, at.odds))[0]?.saves ?? 0;
+  const at = standing(probabilities);
+  return testValues(made, at, plan(made, at.probabilities))[0]?.saves ?? 0;
 };
 
 /** Cost of trying perfect repairs in a given order, one per fault, nothing ever given up. */
-const inOrder = (order: readonly number[], odds: readonly number[], costs: readonly number[]): number => {
+const inOrder = (order: readonly number[], probabilities: readonly number[], costs: readonly number[]): number => {
   let left = 1;
   return order.reduce((sum, fault) => {
     const paid = left * (costs[fault] ?? 0);
-    left -= odds[fault] ?? 0;
+    left -= probabilities[fault] ?? 0;
     return sum + paid;
   }, 0);
 };
@@ -54,15 +58,15 @@ const faults = fc
   .array(fc.record({ weight: fc.integer({ min: 1, max: 100 }), cost: fc.integer({ min: 1, max: 500 }) }), { minLength: 2, maxLength: 6 })
   .map((list) => {
     const total = list.reduce((sum, one) => sum + one.weight, 0);
-    return { odds: list.map((one) => one.weight / total), costs: list.map((one) => one.cost) };
+    return { probabilities: list.map((one) => one.weight / total), costs: list.map((one) => one.cost) };
   });
 
 describe('repairs only', () => {
   test('probability over cost is the best of all orders (Kalagnanam and Henrion 1990)', () => {
     fc.assert(
-      fc.property(faults, ({ odds, costs }) => {
-        const best = Math.min(...permutations(costs.map((_, index) => index)).map((order) => inOrder(order, odds, costs)));
-        expect(planRepairs(perfect(costs), odds).cost).toBeCloseTo(best, 6);
+      fc.property(faults, ({ probabilities, costs }) => {
+        const best = Math.min(...permutations(costs.map((_, index) => index)).map((order) => inOrder(order, probabilities, costs)));
+        expect(planRepairs(perfect(costs), probabilities).cost).toBeCloseTo(best, 6);
       }),
       { seed: 1990, numRuns: 200 },
     );
@@ -93,23 +97,23 @@ describe('the value of a test', () => {
 
   test('is never negative where the order of repairs is exact, and never more than knowing the fault', () => {
     fc.assert(
-      fc.property(faults, row, ({ odds, costs }, weights) => {
+      fc.property(faults, row, ({ probabilities, costs }, weights) => {
         const model = perfect(costs);
-        const first = odds.map((_, index) => (weights[index] ?? 1) / 101);
+        const first = probabilities.map((_, index) => (weights[index] ?? 1) / 101);
         const outcomes = [first, first.map((p) => 1 - p)];
-        const before = planRepairs(model, odds).cost;
+        const before = planRepairs(model, probabilities).cost;
         const after = outcomes.reduce(
           (sum, one) =>
             sum +
             planRepairs(
               model,
-              odds.map((p, index) => p * (one[index] ?? 0)),
+              probabilities.map((p, index) => p * (one[index] ?? 0)),
             ).cost,
           0,
         );
         expect(after).toBeLessThanOrEqual(before + 1e-6);
-        const known = odds.reduce((sum, p, index) => sum + p * (costs[index] ?? 0), 0);
-        expect(grossSaving(model, odds, { outcomes })).toBeLessThanOrEqual(before - known + 1e-6);
+        const known = probabilities.reduce((sum, p, index) => sum + p * (costs[index] ?? 0), 0);
+        expect(grossSaving(model, probabilities, { outcomes })).toBeLessThanOrEqual(before - known + 1e-6);
       }),
       { seed: 1995, numRuns: 200 },
     );

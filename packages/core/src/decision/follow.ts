@@ -15,7 +15,7 @@ export const noLimits = (): FollowLimits => ({ leastMass: 0, budget: { left: Num
 
 /** Standings after a move, each with the cost paid on the way there; a cure ends a branch and is not listed. */
 export function after(model: DecisionModel, at: Standing, move: Move): { readonly paid: number; readonly next: readonly Standing[] } {
-  const total = mass(at.odds);
+  const total = mass(at.probabilities);
   if (move.kind === 'give-up') return { paid: total * model.writeOff, next: [] };
   if (move.kind === 'test') {
     const test = model.tests[move.index];
@@ -24,27 +24,27 @@ export function after(model: DecisionModel, at: Standing, move: Move): { readonl
     const stage = Math.max(at.stage, test.stage);
     return {
       paid: total * (test.cost + (test.hazard ?? 0) + opening(model, at.stage, test.stage)),
-      next: test.outcomes.map((row) => ({ ...at, odds: seen(at.odds, row), stage, testsDone })),
+      next: test.outcomes.map((row) => ({ ...at, probabilities: seen(at.probabilities, row), stage, testsDone })),
     };
   }
   const repair = model.repairs[move.index];
   if (!repair) return { paid: 0, next: [] };
-  const odds = failed(at.odds, repair);
+  const probabilities = failed(at.probabilities, repair);
   return {
-    paid: total * (repair.cost + opening(model, at.stage, repair.stage)) + mass(odds) * repair.nuisance,
-    next: [{ ...at, odds, stage: Math.max(at.stage, repair.stage), repairsDone: new Set(at.repairsDone).add(move.index) }],
+    paid: total * (repair.cost + opening(model, at.stage, repair.stage)) + mass(probabilities) * repair.nuisance,
+    next: [{ ...at, probabilities, stage: Math.max(at.stage, repair.stage), repairsDone: new Set(at.repairsDone).add(move.index) }],
   };
 }
 
-/** Odds so small that they can't carry a figure. */
+/** Probabilities so small that they can't carry a figure. */
 const nothingLeft = 1e-9;
 
-/** Expected cost of following `decide` from here, weighed by what the odds sum to. */
+/** Expected cost of following `decide` from here, weighed by what the probabilities sum to. */
 export function costOfFollowing(model: DecisionModel, at: Standing, decide: Decide, limits: FollowLimits = noLimits()): number {
-  const total = mass(at.odds);
+  const total = mass(at.probabilities);
   if (total <= nothingLeft) return 0;
   limits.budget.left -= 1;
-  if (total < limits.leastMass || limits.budget.left < 0) return planCost(model, at.odds, at.stage, at.repairsDone);
+  if (total < limits.leastMass || limits.budget.left < 0) return planCost(model, at.probabilities, at.stage, at.repairsDone);
   const { paid, next } = after(model, at, decide(model, at));
   return next.reduce((sum, one) => sum + costOfFollowing(model, one, decide, limits), paid);
 }

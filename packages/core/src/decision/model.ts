@@ -1,5 +1,5 @@
 /**
- * A job as a decision: hypotheses with odds, tests that tell them apart, repairs that cure some of them, and giving up.
+ * A job as a decision: hypotheses with probabilities, tests that tell them apart, repairs that cure some of them, and giving up.
  * Numbers only; nothing here knows the trade.
  *
  * Frame: decision-theoretic troubleshooting (Heckerman, Breese and Rommelse 1995, Communications of the ACM 38(3)).
@@ -41,9 +41,9 @@ export interface DecisionModel {
   readonly writeOff: number;
 }
 
-/** Where a job stands. `odds` need not sum to 1: what is missing is already cured, or is another branch. */
+/** Where a job stands. `probabilities` need not sum to 1: what is missing is already cured, or is another branch. */
 export interface Standing {
-  readonly odds: Float64Array;
+  readonly probabilities: Float64Array;
   readonly stage: number;
   /** Tests and repairs by place in the model; done ones are not offered again. */
   readonly testsDone: ReadonlySet<number>;
@@ -56,22 +56,22 @@ export type Move =
 export const opening = (model: DecisionModel, from: number, to: number): number =>
   to > from ? (model.stageCost[to] ?? 0) - (model.stageCost[from] ?? 0) : 0;
 
-export function mass(odds: Float64Array): number {
+export function mass(probabilities: Float64Array): number {
   let sum = 0;
-  for (const p of odds) sum += p;
+  for (const p of probabilities) sum += p;
   return sum;
 }
 
-/** Odds once this outcome was seen, its chance left in them. */
-export function seen(odds: Float64Array, row: Float64Array): Float64Array {
-  const after = new Float64Array(odds.length);
-  for (let h = 0; h < odds.length; h += 1) after[h] = (odds[h] ?? 0) * (row[h] ?? 0);
+/** Probabilities once this outcome was seen, its chance left in them. */
+export function seen(probabilities: Float64Array, row: Float64Array): Float64Array {
+  const after = new Float64Array(probabilities.length);
+  for (let h = 0; h < probabilities.length; h += 1) after[h] = (probabilities[h] ?? 0) * (row[h] ?? 0);
   return after;
 }
 
-/** Odds of what is left once this repair didn't cure. */
-export function failed(odds: Float64Array, repair: DecisionRepair): Float64Array {
-  const after = Float64Array.from(odds);
+/** Probability of what is left once this repair didn't cure. */
+export function failed(probabilities: Float64Array, repair: DecisionRepair): Float64Array {
+  const after = Float64Array.from(probabilities);
   for (const { hypothesis, chance } of repair.cures) after[hypothesis] = (after[hypothesis] ?? 0) * (1 - chance);
   return after;
 }

@@ -14,7 +14,7 @@ import {
 
 /** For tests only: every way there is, by trying all moves; sharing no code with the solver but what a move does. */
 function everyWay(model: DecisionModel, at: Standing): number {
-  let best = at.odds.reduce((a, b) => a + b, 0) * model.writeOff;
+  let best = at.probabilities.reduce((a, b) => a + b, 0) * model.writeOff;
   const moves = [
     ...model.tests.flatMap((_, index) => (at.testsDone.has(index) ? [] : [{ kind: 'test' as const, index }])),
     ...model.repairs.flatMap((_, index) => (at.repairsDone.has(index) ? [] : [{ kind: 'repair' as const, index }])),
@@ -68,7 +68,7 @@ const model = fc
         stageCost: [0, open],
         writeOff,
       },
-      at: { odds: Float64Array.from(weights, (w) => w / total), stage: 0, testsDone: new Set(), repairsDone: new Set() },
+      at: { probabilities: Float64Array.from(weights, (w) => w / total), stage: 0, testsDone: new Set(), repairsDone: new Set() },
     };
   });
 
@@ -91,7 +91,8 @@ describe('the exact optimum', () => {
         const best = optimalCost(made, at);
         const once = costOfFollowing(made, at, moveAtOnce);
         const refined = costOfFollowing(made, at, refinedMove);
-        for (const cost of [once, refined, planRepairs(made, at.odds).cost]) expect(cost).toBeGreaterThan(best - made.writeOff * 5e-4);
+        for (const cost of [once, refined, planRepairs(made, at.probabilities).cost])
+          expect(cost).toBeGreaterThan(best - made.writeOff * 5e-4);
         first.push(once / best);
         deeper.push(refined / best);
       }),
@@ -111,7 +112,7 @@ describe('the exact optimum', () => {
       stageCost: [0],
       writeOff: 1e6,
     });
-    const at: Standing = { odds: Float64Array.from([0.5, 0.5]), stage: 0, testsDone: new Set(), repairsDone: new Set() };
+    const at: Standing = { probabilities: Float64Array.from([0.5, 0.5]), stage: 0, testsDone: new Set(), repairsDone: new Set() };
     expect(optimalCost(made(30), at)).toBeCloseTo(130, 6);
     expect(moveAtOnce(made(30), at)).toEqual({ kind: 'test', index: 0 });
     expect(optimalCost(made(60), at)).toBeCloseTo(150, 6);
@@ -121,7 +122,7 @@ describe('the exact optimum', () => {
 
 describe('a worked example of decision analysis', () => {
   // The oil wildcatter: Raiffa (1968), Decision Analysis, chapter on the value of information (figures from memory). Profits of
-  // drilling: dry -70, wet 50, soaking 200, at odds .5, .3, .2; a sounding costs 10 and shows no, open or closed structure.
+  // drilling: dry -70, wet 50, soaking 200, at probabilities .5, .3, .2; a sounding costs 10 and shows no, open or closed structure.
   // Published: drilling unsounded is worth 20; sounding first and drilling unless no structure shows, 22.5.
   // As a job: drilling is a repair of price 10, further 60 where it fails, leaving alone costs 210; a wet well is worth 150 less
   // than a soaking one, which is a cure that fails in 5 of 9 cases (150 / 270). Profit = 210 - cost.
@@ -153,10 +154,10 @@ describe('a worked example of decision analysis', () => {
     stageCost: [0],
     writeOff: 210,
   };
-  const before: Standing = { odds: Float64Array.from([0.5, 0.3, 0.2]), stage: 0, testsDone: new Set(), repairsDone: new Set() };
+  const before: Standing = { probabilities: Float64Array.from([0.5, 0.3, 0.2]), stage: 0, testsDone: new Set(), repairsDone: new Set() };
 
   test('drilling at once is worth 20, sounding first 22.5, and a free sounding 12.5 more than none', () => {
-    const plan = planRepairs(wildcatter, before.odds);
+    const plan = planRepairs(wildcatter, before.probabilities);
     expect(210 - plan.cost).toBeCloseTo(20, 9);
     expect(testValues(wildcatter, before, plan)[0]?.saves).toBeCloseTo(12.5, 9);
     expect(210 - optimalCost(wildcatter, before)).toBeCloseTo(22.5, 9);

@@ -18,7 +18,7 @@ const mostRepairs = 12;
 export function optimalCost(model: DecisionModel, start: Standing): number {
   const { tests, repairs } = model;
   if (tests.length > mostTests || repairs.length > mostRepairs) throw new RangeError('too large to be solved exactly');
-  const hypotheses = start.odds.length;
+  const hypotheses = start.probabilities.length;
   // Least that each hypothesis costs once it is known, by the repairs not yet tried, from the stage reached.
   const knownCosts = new Map<number, Float64Array>();
   const masks = repairs.map((_, index) => 2 ** index);
@@ -36,31 +36,31 @@ export function optimalCost(model: DecisionModel, start: Standing): number {
     knownCosts.set(key, costs);
     return costs;
   };
-  const bound = (odds: Float64Array, mask: number, stage: number): number => {
+  const bound = (probabilities: Float64Array, mask: number, stage: number): number => {
     const costs = known(mask, stage);
     let sum = 0;
-    for (let h = 0; h < hypotheses; h += 1) sum += (odds[h] ?? 0) * (costs[h] ?? 0);
+    for (let h = 0; h < hypotheses; h += 1) sum += (probabilities[h] ?? 0) * (costs[h] ?? 0);
     return sum;
   };
   const places = tests.map((_, index) => outcomePlaces ** index);
   const solved = new Map<number, number>();
 
   // A standing follows from which outcome each test showed and which repairs failed; the way there doesn't matter.
-  const solve = (odds: Float64Array, stage: number, shown: number, mask: number): number => {
-    const total = mass(odds);
+  const solve = (probabilities: Float64Array, stage: number, shown: number, mask: number): number => {
+    const total = mass(probabilities);
     if (total === 0) return 0;
     const key = shown * 2 ** mostRepairs + mask;
     const found = solved.get(key);
     if (found !== undefined) return found;
-    let best = planCost(model, odds, stage, doneOf(mask));
+    let best = planCost(model, probabilities, stage, doneOf(mask));
     if (total > lightest) {
       const moves: {
         least: number;
         cost: number;
-        next: { odds: Float64Array; stage: number; shown: number; mask: number; least: number }[];
+        next: { probabilities: Float64Array; stage: number; shown: number; mask: number; least: number }[];
       }[] = [];
-      const add = (cost: number, branches: { odds: Float64Array; stage: number; shown: number; mask: number }[]): void => {
-        const next = branches.map((one) => ({ ...one, least: bound(one.odds, one.mask, one.stage) }));
+      const add = (cost: number, branches: { probabilities: Float64Array; stage: number; shown: number; mask: number }[]): void => {
+        const next = branches.map((one) => ({ ...one, least: bound(one.probabilities, one.mask, one.stage) }));
         const least = next.reduce((sum, one) => sum + one.least, cost);
         if (least < best) moves.push({ least, cost, next });
       };
@@ -70,7 +70,7 @@ export function optimalCost(model: DecisionModel, start: Standing): number {
         add(
           total * (test.cost + opening(model, stage, test.stage)),
           test.outcomes.map((row, outcome) => ({
-            odds: seen(odds, row),
+            probabilities: seen(probabilities, row),
             stage: to,
             shown: shown + (outcome + 1) * (places[index] ?? 1),
             mask,
@@ -80,11 +80,11 @@ export function optimalCost(model: DecisionModel, start: Standing): number {
       repairs.forEach((repair, index) => {
         const bit = masks[index] ?? 0;
         if ((mask & bit) !== 0) return;
-        const left = failed(odds, repair);
+        const left = failed(probabilities, repair);
         const cured = total - mass(left);
         if (cured <= lightest * total) return;
         add(total * (repair.cost + opening(model, stage, repair.stage)) + (total - cured) * repair.nuisance, [
-          { odds: left, stage: Math.max(stage, repair.stage), shown, mask: mask | bit },
+          { probabilities: left, stage: Math.max(stage, repair.stage), shown, mask: mask | bit },
         ]);
       });
       moves.sort((a, b) => a.least - b.least);
@@ -92,7 +92,7 @@ export function optimalCost(model: DecisionModel, start: Standing): number {
         if (least >= best) break;
         let cost = least;
         for (const one of next) {
-          cost += solve(one.odds, one.stage, one.shown, one.mask) - one.least;
+          cost += solve(one.probabilities, one.stage, one.shown, one.mask) - one.least;
           if (cost >= best) break;
         }
         if (cost < best) best = cost;
@@ -101,5 +101,5 @@ export function optimalCost(model: DecisionModel, start: Standing): number {
     solved.set(key, best);
     return best;
   };
-  return solve(start.odds, start.stage, 0, 0);
+  return solve(start.probabilities, start.stage, 0, 0);
 }

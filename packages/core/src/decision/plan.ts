@@ -74,38 +74,44 @@ function layoutOf(repairs: readonly DecisionRepair[], hypotheses: number): Layou
 }
 
 /**
- * `odds` need not sum to 1; the cost is weighed by what they sum to. Ties go to the repair named first. `row` multiplies the
- * odds where it is given: the plan once an outcome was seen.
+ * `probabilities` need not sum to 1; the cost is weighed by what they sum to. Ties go to the repair named first. `row` multiplies the
+ * probabilities where it is given: the plan once an outcome was seen.
  */
 export function planRepairs(
   model: DecisionModel,
-  odds: Float64Array,
+  probabilities: Float64Array,
   stage = 0,
   done: ReadonlySet<number> = nothing,
   row?: Float64Array,
 ): RepairPlan {
-  const { order, steps, cost } = greedy(model, odds, stage, done, row);
+  const { order, steps, cost } = greedy(model, probabilities, stage, done, row);
   return { cost, sequence: Array.from(order.subarray(0, steps)) };
 }
 
 /** The plan's cost alone. */
-export function planCost(model: DecisionModel, odds: Float64Array, stage: number, done: ReadonlySet<number>, row?: Float64Array): number {
-  return greedy(model, odds, stage, done, row).cost;
+export function planCost(
+  model: DecisionModel,
+  probabilities: Float64Array,
+  stage: number,
+  done: ReadonlySet<number>,
+  row?: Float64Array,
+): number {
+  return greedy(model, probabilities, stage, done, row).cost;
 }
 
 function greedy(
   model: DecisionModel,
-  odds: Float64Array,
+  probabilities: Float64Array,
   stage: number,
   done: ReadonlySet<number>,
   row: Float64Array | undefined,
 ): { order: Int32Array; steps: number; cost: number } {
-  const at = layoutOf(model.repairs, odds.length);
+  const at = layoutOf(model.repairs, probabilities.length);
   const { left, cured, open, paid, reachedAt, order } = at;
   const count = cured.length;
   let total = 0;
-  for (let h = 0; h < odds.length; h += 1) {
-    const p = row ? (odds[h] ?? 0) * (row[h] ?? 0) : (odds[h] ?? 0);
+  for (let h = 0; h < probabilities.length; h += 1) {
+    const p = row ? (probabilities[h] ?? 0) * (row[h] ?? 0) : (probabilities[h] ?? 0);
     left[h] = p;
     total += p;
   }

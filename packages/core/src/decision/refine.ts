@@ -31,7 +31,7 @@ export interface RefinedMove {
 
 /** Moves with their cost to the end, cheapest first; ties keep the first look's order. */
 export function refinedMoves(model: DecisionModel, at: Standing, options: RefineOptions = usualRefinement): RefinedMove[] {
-  const plan = planRepairs(model, at.odds, at.stage, at.repairsDone);
+  const plan = planRepairs(model, at.probabilities, at.stage, at.repairsDone);
   const values = testValues(model, at, plan);
   const byWorth = [...values].sort((a, b) => b.rate - a.rate || a.index - b.index);
   const paying = payingTests(values);
@@ -52,10 +52,10 @@ export function refinedMoves(model: DecisionModel, at: Standing, options: Refine
 }
 
 function costOf(model: DecisionModel, at: Standing, move: Move, options: RefineOptions): number {
-  const limits: FollowLimits = { leastMass: mass(at.odds) * options.leastShare, budget: { left: options.standings } };
+  const limits: FollowLimits = { leastMass: mass(at.probabilities) * options.leastShare, budget: { left: options.standings } };
   const { paid, next } = after(model, at, move);
   // Heavy branches first, so that a spent budget closes the light ones.
-  const ordered = [...next].sort((a, b) => mass(b.odds) - mass(a.odds));
+  const ordered = [...next].sort((a, b) => mass(b.probabilities) - mass(a.probabilities));
   return ordered.reduce((sum, one) => sum + costOfFollowing(model, one, moveAtOnce, limits), paid);
 }
 

@@ -7,18 +7,18 @@ import { believe, foldCase, policies, proofOf, type CaseFold } from './index.ts'
 const qk3 = { family: 'quorvane.qk3' };
 const fold = (symptoms: string[], told: Told[] = [], set: Record<string, unknown> = {}): CaseFold =>
   foldCase(caseOf(symptoms, told, set), shipped());
-const odds = (one: CaseFold, id: string): number => one.assemblies.find((assembly) => assembly.id === id)?.odds ?? 0;
+const probability = (one: CaseFold, id: string): number => one.assemblies.find((assembly) => assembly.id === id)?.probability ?? 0;
 const verdict = (one: CaseFold, id: string): string | undefined => one.assemblies.find((assembly) => assembly.id === id)?.verdict;
-const plain = (one: CaseFold): [string, number][] => one.assemblies.map(({ id, odds: p }) => [id, p]);
+const plain = (one: CaseFold): [string, number][] => one.assemblies.map(({ id, probability: p }) => [id, p]);
 
-describe('a cut clears what is still connected and accuses everything beyond it', () => {
+describe('a cut clears what is still connected and points to everything beyond it', () => {
   test('picture cable out, the set comes alive: all beyond gain, a short most of all, and nothing on this side does', () => {
     const before = fold(['restart-loop']);
     const after = fold(['restart-loop'], ['cut.picture=comes-alive']);
-    const gain = (id: string): number => odds(after, id) / odds(before, id);
+    const gain = (id: string): number => probability(after, id) / probability(before, id);
     for (const id of ['tcon', 'panel', 'harness.panel-left', 'harness.panel-right']) expect(gain(id)).toBeGreaterThan(1.5);
     for (const id of ['main', 'keys', 'outside']) expect(gain(id)).toBeLessThan(gain('tcon') / 5);
-    const of = (one: CaseFold, id: string): number => one.faults.find((fault) => fault.id === id)?.odds ?? 0;
+    const of = (one: CaseFold, id: string): number => one.faults.find((fault) => fault.id === id)?.probability ?? 0;
     const moved = (id: string): number => of(after, id) / of(before, id);
     // What only doesn't answer may be waited for with the cable out as well.
     expect(moved('tcon.supply-short')).toBeGreaterThan(moved('tcon.bias-dead'));
@@ -27,12 +27,12 @@ describe('a cut clears what is still connected and accuses everything beyond it'
   test('unchanged though it could have changed: what was cut off is not the cause', () => {
     const before = fold(['restart-loop']);
     const after = fold(['restart-loop'], ['cut.picture=unchanged']);
-    expect(odds(after, 'panel')).toBeLessThan(odds(before, 'panel') / 5);
-    expect(odds(after, 'tcon')).toBeLessThan(odds(before, 'tcon') / 2);
-    expect(odds(after, 'main')).toBeGreaterThan(odds(before, 'main'));
+    expect(probability(after, 'panel')).toBeLessThan(probability(before, 'panel') / 5);
+    expect(probability(after, 'tcon')).toBeLessThan(probability(before, 'tcon') / 2);
+    expect(probability(after, 'main')).toBeGreaterThan(probability(before, 'main'));
   });
 
-  test('the T-con is not convicted until the panel ribbons were out', () => {
+  test('the T-con is not proven faulty until the panel ribbons were out', () => {
     const told = [
       'cut.picture=comes-alive',
       'reseat:harness.picture=unchanged',
@@ -79,16 +79,16 @@ describe('a cut speaks by change', () => {
 
   test('an intermittent symptom that nobody watched makes it weaker', () => {
     const unknown = { kind: 'test.answered', test: 'cut.picture', outcome: 'comes-alive', sure: 'sure', symptomPresent: 'unknown' };
-    const weak = odds(fold(['restart-loop'], [unknown]), 'panel');
-    expect(weak).toBeGreaterThan(odds(fold(['restart-loop']), 'panel'));
-    expect(weak).toBeLessThan(odds(fold(['restart-loop'], ['cut.picture=comes-alive']), 'panel'));
+    const weak = probability(fold(['restart-loop'], [unknown]), 'panel');
+    expect(weak).toBeGreaterThan(probability(fold(['restart-loop']), 'panel'));
+    expect(weak).toBeLessThan(probability(fold(['restart-loop'], ['cut.picture=comes-alive']), 'panel'));
   });
 });
 
 test('unplugging is also unloading: a sagging supply loses less by a cure through unplugging than a sound one', () => {
   const before = fold(['restart-loop']);
   const after = fold(['restart-loop'], ['cut.picture=comes-alive']);
-  const of = (one: CaseFold, id: string): number => one.faults.find((fault) => fault.id === id)?.odds ?? 0;
+  const of = (one: CaseFold, id: string): number => one.faults.find((fault) => fault.id === id)?.probability ?? 0;
   const kept = (id: string): number => of(after, id) / of(before, id);
   expect(kept('power.rail-sags')).toBeGreaterThan(1.5 * kept('main.startup-memory'));
 });
@@ -103,10 +103,10 @@ describe('dark is not a backlight verdict', () => {
   });
 
   test('where the family is not known to light up, dark says next to nothing and lit clears all the same', () => {
-    const before = odds(fold(['sound-dark']), 'main');
-    expect(odds(fold(['sound-dark'], ['cut.power-main=dark']), 'main')).toBeGreaterThan(before * 0.6);
-    expect(odds(fold(['sound-dark'], ['cut.power-main=dark'], qk3), 'main')).toBeLessThan(before * 0.1);
-    expect(odds(fold(['sound-dark'], ['cut.power-main=lit']), 'strips')).toBeLessThan(0.25);
+    const before = probability(fold(['sound-dark']), 'main');
+    expect(probability(fold(['sound-dark'], ['cut.power-main=dark']), 'main')).toBeGreaterThan(before * 0.6);
+    expect(probability(fold(['sound-dark'], ['cut.power-main=dark'], qk3), 'main')).toBeLessThan(before * 0.1);
+    expect(probability(fold(['sound-dark'], ['cut.power-main=lit']), 'strips')).toBeLessThan(0.25);
   });
 
   test('light with the harness out and no command from main: the backlight is ruled out and main accused', () => {
@@ -124,7 +124,7 @@ describe('dark is not a backlight verdict', () => {
     const end = fold(['sound-dark'], steps, qk3);
     expect(verdict(end, 'strips')).toBe('cleared');
     expect(end.assemblies[0]?.id).toBe('main');
-    expect(odds(end, 'main')).toBeGreaterThan(0.8);
+    expect(probability(end, 'main')).toBeGreaterThan(0.8);
     // The command may stay away because the picture side does: while that was not cut, main is no more than likely.
     expect(verdict(fold(['sound-dark'], steps.slice(0, 3), qk3), 'main')).not.toBe('proven');
   });
@@ -142,7 +142,7 @@ describe('ambiguous is a legal answer', () => {
     expect(after.unused).toContainEqual(expect.objectContaining({ code: 'said-nothing' }));
   });
 
-  test('"not possible here" takes the step off the list and says why', () => {
+  test('"N/A on this set" takes the step off the list and says why', () => {
     const after = fold(['standby-no-start'], ['remote-key=not-possible']);
     expect(after.next.map((step) => step.id)).not.toContain('remote-key');
     expect(after.leftOut).toContainEqual(
@@ -152,8 +152,8 @@ describe('ambiguous is a legal answer', () => {
 
   test('"unchanged with either half" carries information of its own', () => {
     const after = fold(['restart-loop'], ['cut.panel-left=unchanged', 'cut.panel-right=unchanged']);
-    expect(odds(after, 'harness.panel-left')).toBeLessThan(odds(fold(['restart-loop']), 'harness.panel-left'));
-    expect(odds(after, 'panel')).toBeLessThan(odds(fold(['restart-loop']), 'panel'));
+    expect(probability(after, 'harness.panel-left')).toBeLessThan(probability(fold(['restart-loop']), 'harness.panel-left'));
+    expect(probability(after, 'panel')).toBeLessThan(probability(fold(['restart-loop']), 'panel'));
   });
 });
 
@@ -203,7 +203,7 @@ describe('one change at a time', () => {
 test('scope travels with the procedure: outside it a result is kept, marked and counts less', () => {
   const outside = fold(['lit-blank'], ['torch=faint-picture']);
   expect(outside.doubts).toContainEqual(expect.objectContaining({ code: 'outside-scope', id: 'torch' }));
-  const moved = Math.abs(odds(outside, 'tcon') - odds(fold(['lit-blank']), 'tcon'));
+  const moved = Math.abs(probability(outside, 'tcon') - probability(fold(['lit-blank']), 'tcon'));
   expect(moved).toBeGreaterThan(0);
   expect(moved).toBeLessThan(0.2);
 });
@@ -244,10 +244,10 @@ test('two answers to one step are both kept, told as disagreement, and prove not
   expect(verdict(after, 'strings.tester')).not.toBe('proven');
 });
 
-test('odds the trade quotes for "sound, no picture" come out as a result: strips about 60 to 80 % (common practice, no source)', () => {
+test('probabilities the trade quotes for "sound, no picture" come out as a result: strips about 60 to 80 % (common practice, no source)', () => {
   const told = fold(['sound-dark']);
   // The trade speaks of what it knows.
-  const strips = odds(told, 'strips') / (1 - odds(told, 'not-in-the-book'));
+  const strips = probability(told, 'strips') / (1 - probability(told, 'not-in-the-book'));
   expect(strips).toBeGreaterThanOrEqual(0.6);
   expect(strips).toBeLessThanOrEqual(0.8);
 });
@@ -330,24 +330,24 @@ describe('heat and cold as a lever: all treated but one, cables count', () => {
     const [symptoms, set] = slow;
     const before = fold(symptoms, [], set);
     const after = fold(symptoms, [`${id}:${of}=${outcome}`], set);
-    expect(Math.sign(odds(after, of) - odds(before, of))).toBe(way);
+    expect(Math.sign(probability(after, of) - probability(before, of))).toBe(way);
   });
   test('main left warm twice with the trouble still there, and it clears once main is cold too: its memory before its joints', () => {
     const [symptoms, set] = slow;
     const told = ['chill.all-but:power=heals', 'chill.all-but:main=stays'];
-    const of = (one: CaseFold, id: string): number => one.faults.find((fault) => fault.id === id)?.odds ?? 0;
+    const of = (one: CaseFold, id: string): number => one.faults.find((fault) => fault.id === id)?.probability ?? 0;
     const after = fold(symptoms, told, set);
     expect(of(after, 'main.startup-memory')).toBeGreaterThan(of(after, 'main.bond-warm'));
-    expect(odds(after, 'main')).toBeGreaterThan(0.6);
+    expect(probability(after, 'main')).toBeGreaterThan(0.6);
   });
   test('a ribbon can be what is left cold', () => {
     const before = fold(['half-picture']);
     const after = fold(['half-picture'], ['heat.all-but:harness.panel-left=heals']);
-    expect(odds(after, 'harness.panel-left')).toBeLessThan(odds(before, 'harness.panel-left'));
+    expect(probability(after, 'harness.panel-left')).toBeLessThan(probability(before, 'harness.panel-left'));
   });
 });
 
-test('what rules an assembly out is an observation, and named, however much the complaint weighed', () => {
+test('what rules an assembly out is an observation, and named, however much the symptom weighed', () => {
   const fold = foldCase(caseOf(['sound-dark'], ['torch=faint-picture'], { layout: 'led-tcon' }), shipped(), 'cost', 'at-once');
   const panel = fold.assemblies.find(({ id }) => id === 'panel');
   const told = caseOf(['sound-dark'], ['torch=faint-picture'], { layout: 'led-tcon' }).entries.find(

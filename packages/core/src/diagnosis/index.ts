@@ -13,7 +13,7 @@ export { decideFrom, type Depth } from './advice/cheapest.ts';
 export { policies, recommend, stepsFor, type LeftOut, type Policy, type Recommendation } from './advice/next.ts';
 export { leftOutCodes, offerOf, offersOf, type LeftOutCode, type Offer } from './advice/offers.ts';
 export { proofOf } from './verdict/proof.ts';
-export { mayHideSecond, secondFaultOdds, twoFaults, type TwoFaults } from './belief/pairs.ts';
+export { mayHideSecond, secondFaultProbability, twoFaults, type TwoFaults } from './belief/pairs.ts';
 export { entropyBits, logOdds, posterior } from './belief/posterior.ts';
 export { circumstancesIn, outcomeTable, plainOutcome } from './evidence/rows.ts';
 export {

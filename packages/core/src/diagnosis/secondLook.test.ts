@@ -7,7 +7,7 @@ import { nextLook, outcomeTable } from './evidence/rows.ts';
 const fold = (symptoms: string[], told: Told[]): CaseFold => foldCase(caseOf(symptoms, told), shipped());
 const repair = (id: string, result: 'unchanged' | 'changed'): Told => ({ kind: 'repair.done', repair: id, result });
 const ids = (one: CaseFold): string[] => one.next.map(({ id }) => id);
-const odds = (one: CaseFold, id: string): number => one.faults.find((fault) => fault.id === id)?.odds ?? 0;
+const probability = (one: CaseFold, id: string): number => one.faults.find((fault) => fault.id === id)?.probability ?? 0;
 
 // The outlet "cured" it, wrongly: all the rest says power.
 const misled: Told[] = ['outlet=cured', 'rail.standby=absent', 'standby-unloaded=still-absent', 'cord.ohms=through'];
@@ -60,20 +60,20 @@ describe('a board that didn’t cure', () => {
   });
 });
 
-test('another complaint right after a repair: what was just handled comes first', () => {
+test('another symptom right after a repair: what was just handled comes first', () => {
   const anew = fold(['sound-dark'], [repair('replace.strips', 'changed'), { kind: 'symptom.reported', symptoms: ['half-picture'] }]);
   const plain = fold(['half-picture'], []);
-  const gain = (id: string): number => odds(anew, id) / odds(plain, id);
+  const gain = (id: string): number => probability(anew, id) / probability(plain, id);
   expect(gain('harness.panel-right.loose') / gain('tcon.half-dead')).toBeCloseTo(6, 5);
 });
 
-describe('how a complaint is told', () => {
+describe('how a symptom is told', () => {
   const given = (body: object): CaseFold => foldCase(caseOf([], [{ kind: 'symptom.reported', ...body }]), shipped());
 
-  test('two complaints of one set add: they never make a fault that shows either less likely than the rarer one does', () => {
-    const both = odds(given({ symptoms: ['sound-dark', 'flash-then-dark'] }), 'strips.led-open');
+  test('two symptoms of one set add: they never make a fault that shows either less likely than the rarer one does', () => {
+    const both = probability(given({ symptoms: ['sound-dark', 'flash-then-dark'] }), 'strips.led-open');
     const either = [given({ symptoms: ['sound-dark'] }), given({ symptoms: ['flash-then-dark'] })].map((one) =>
-      odds(one, 'strips.led-open'),
+      probability(one, 'strips.led-open'),
     );
     expect(both).toBeGreaterThan(Math.min(...either));
     expect(both).toBeLessThan(Math.max(...either));
@@ -83,15 +83,15 @@ describe('how a complaint is told', () => {
     const plain = given({ symptoms: ['restart-loop'] });
     const cold = given({ symptoms: ['restart-loop'], temperature: 'cold' });
     const warm = given({ symptoms: ['restart-loop'], temperature: 'warm' });
-    expect(odds(cold, 'main.bond-warm')).toBeGreaterThan(2 * odds(plain, 'main.bond-warm'));
-    expect(odds(warm, 'main.bond-warm')).toBeLessThan(odds(plain, 'main.bond-warm'));
-    expect(odds(warm, 'main.heatsink-pad')).toBeGreaterThan(2 * odds(plain, 'main.heatsink-pad'));
+    expect(probability(cold, 'main.bond-warm')).toBeGreaterThan(2 * probability(plain, 'main.bond-warm'));
+    expect(probability(warm, 'main.bond-warm')).toBeLessThan(probability(plain, 'main.bond-warm'));
+    expect(probability(warm, 'main.heatsink-pad')).toBeGreaterThan(2 * probability(plain, 'main.heatsink-pad'));
   });
 
   test('what comes and goes is no broken glass', () => {
     const plain = given({ symptoms: ['many-lines'] });
     const sometimes = given({ symptoms: ['many-lines'], often: 'sometimes' });
-    expect(odds(sometimes, 'panel.bond-intermittent')).toBeGreaterThan(odds(plain, 'panel.bond-intermittent'));
-    expect(odds(sometimes, 'panel.glass-cracked')).toBeLessThan(odds(plain, 'panel.glass-cracked'));
+    expect(probability(sometimes, 'panel.bond-intermittent')).toBeGreaterThan(probability(plain, 'panel.bond-intermittent'));
+    expect(probability(sometimes, 'panel.glass-cracked')).toBeLessThan(probability(plain, 'panel.glass-cracked'));
   });
 });

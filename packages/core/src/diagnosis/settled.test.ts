@@ -58,14 +58,14 @@ describe('before money is spent', () => {
 });
 
 describe('which layout is it', () => {
-  const unsure = { layout: { odds: { 'led-tcon': 0.6, 'one-board': 0.4 } } };
+  const unsure = { layout: { probabilities: { 'led-tcon': 0.6, 'one-board': 0.4 } } };
   test('first once the cover is off, and never where it is known', () => {
     expect(named(steps('sound-dark', [opened], unsure)[0]!)).toBe('layout layout.found (layout-first)');
     expect(steps('sound-dark', [opened]).some(({ kind }) => kind === 'layout')).toBe(false);
     expect(
       steps('sound-dark', [opened, { kind: 'layout.found', v: 1, layout: 'led-tcon' }], unsure).some(({ kind }) => kind === 'layout'),
     ).toBe(false);
-    const nearly = { layout: { odds: { 'led-tcon': 0.97, 'one-board': 0.03 } } };
+    const nearly = { layout: { probabilities: { 'led-tcon': 0.97, 'one-board': 0.03 } } };
     expect(steps('sound-dark', [opened], nearly).some(({ kind }) => kind === 'layout')).toBe(false);
   });
   test('with the cover on it waits while what needs no screw leads, and comes with its opening before the first step inside', () => {

@@ -1,4 +1,4 @@
-/** Told cases, made up: from a complaint to a verdict, three and more for each layout. */
+/** Told cases, made up: from a symptom to a verdict, three and more for each layout. */
 import { describe, expect, test } from '@jest/globals';
 import { caseOf, shipped } from '../testing/shipped.ts';
 import { foldCase } from './index.ts';
@@ -225,8 +225,12 @@ describe.each(Object.entries(cases))('%s', (layout, told) => {
 });
 
 test('a speaker’s short is told from the audio stage’s: the one leaves with the load, the other stays', () => {
-  const odds = (answer: string, id: string): number =>
-    foldCase(caseOf(['starts-then-stops'], [answer], { layout: 'led-tcon' }), shipped()).faults.find((one) => one.id === id)!.odds;
-  expect(odds('loads-off=comes-alive', 'speakers.shorted')).toBeGreaterThan(2 * odds('loads-off=comes-alive', 'main.audio-short'));
-  expect(odds('loads-off=unchanged', 'main.audio-short')).toBeGreaterThan(5 * odds('loads-off=unchanged', 'speakers.shorted'));
+  const probability = (answer: string, id: string): number =>
+    foldCase(caseOf(['starts-then-stops'], [answer], { layout: 'led-tcon' }), shipped()).faults.find((one) => one.id === id)!.probability;
+  expect(probability('loads-off=comes-alive', 'speakers.shorted')).toBeGreaterThan(
+    2 * probability('loads-off=comes-alive', 'main.audio-short'),
+  );
+  expect(probability('loads-off=unchanged', 'main.audio-short')).toBeGreaterThan(
+    5 * probability('loads-off=unchanged', 'speakers.shorted'),
+  );
 });

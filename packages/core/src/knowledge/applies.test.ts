@@ -31,9 +31,9 @@ describe('scope down to model, version and year', () => {
     expect(codes('OR2-65')).not.toContain('other-set');
     const main = (model: string) => {
       const fold = foldCase(caseOf(['sound-dark'], ['jig.oled=clean-pattern'], { ...set, model }), shipped());
-      return { odds: fold.assemblies.find(({ id }) => id === 'main')!.odds, doubts: fold.doubts.map(({ code }) => code) };
+      return { probability: fold.assemblies.find(({ id }) => id === 'main')!.probability, doubts: fold.doubts.map(({ code }) => code) };
     };
-    expect(main('OR2-55W').odds).toBeLessThan(main('OR2-65').odds);
+    expect(main('OR2-55W').probability).toBeLessThan(main('OR2-65').probability);
     expect(main('OR2-55W').doubts).toContain('outside-scope');
   });
 

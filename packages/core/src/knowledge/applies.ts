@@ -80,7 +80,7 @@ export function repairsIn(pack: Pack, layout: Layout): Repair[] {
     .map((repair) => ({ ...repair, assembly: placeOf(repair.assembly, layout) }));
 }
 
-/** Complaints as other layouts would call them too: what was told, and whatever shows as it here. */
+/** Symptoms as other layouts would call them too: what was told, and whatever shows as it here. */
 export function knownAs(symptoms: Iterable<string>, layout: Layout | undefined): Set<string> {
   const told = new Set(symptoms);
   for (const [elsewhere, here] of Object.entries(layout?.showsAs ?? {})) if (told.has(here)) told.add(elsewhere);

@@ -11,6 +11,7 @@
 import { InputRefused, problemsOfSchema, type Problem } from '../problems.ts';
 import { objectsOf, testFits } from './applies.ts';
 import { packSchema, type Layout, type Pack, type TestDefinition } from './schema.ts';
+import { upgradePack } from './upgrade.ts';
 import { keepWhatApplies, wholeLayouts } from './specialise.ts';
 
 export interface PackFile {
@@ -80,9 +81,12 @@ function applies(pack: Pack, layout: Layout, id: string, of: string | undefined)
   return testFits(pack, test, layout) && (of === undefined || objectsOf(test, layout).includes(of));
 }
 
-/** Document form, checked against the schema only; what the items say of each other is checked by `checkPack`. */
+/**
+ * Document form of any version, checked against the schema only; what the items say of each other is checked by `checkPack`. Throws
+ * InputRefused with every schema issue.
+ */
 export function parsePack(document: unknown): Pack {
-  const result = packSchema.safeParse(document);
+  const result = packSchema.safeParse(upgradePack(document));
   if (!result.success) throw new InputRefused(problemsOfSchema(namedIssues(result.error.issues, document), 'pack'));
   return ownNamesOnly(result.data);
 }

@@ -18,7 +18,7 @@ const problems = (document: unknown): [string, string, unknown][] =>
   blinkTableProblems(document, pack).problems.map(({ code, where, value, expected }) => [code, where, value ?? expected]);
 
 describe('a blink table', () => {
-  test('taken in makes another version of the pack, sound, with this family alone changed', () => {
+  test('checked in makes another version of the pack, sound, with this family alone changed', () => {
     const next = withBlinkTable(pack, table(row()));
     expect(checkPack(next)).toEqual([]);
     expect(hashPack(next)).not.toBe(hashPack(pack));
@@ -36,7 +36,7 @@ describe('a blink table', () => {
     for (const { id } of pack.families) expect(withBlinkTable(pack, blinkTableOf(shipped(), id))).toEqual(pack);
   });
 
-  test('no light at all is a row', () => {
+  test('no light is a row', () => {
     expect(problems(table(row({ id: 'none', groups: [] })))).toEqual([]);
   });
 

@@ -1,6 +1,6 @@
 /**
- * The blink table of one family as a file of its own (`veglia-blink-table`, version 1), to be looked over, handed on and taken in. A table
- * is part of the pack; taken in, it makes a new version of the pack with this family's rows replaced.
+ * The blink table of one family as a file of its own (`veglia-blink-table`, version 1), to be looked over, handed on and checked in. A table
+ * is part of the pack; checked in, it makes a new version of the pack with this family's rows replaced.
  */
 import { z } from 'zod';
 import type { CompiledPack } from './compile.ts';
@@ -19,7 +19,7 @@ export interface BlinkTable {
   readonly codes: Pack['families'][number]['blink'];
 }
 
-/** Every problem of every row, `where` naming the row from 1 and its id; empty where it may be taken in. */
+/** Every problem of every row, `where` naming the row from 1 and its id; empty where it may be checked in. */
 export function blinkTableProblems(document: unknown, pack: Pack): { problems: Problem[]; table?: BlinkTable } {
   const whole = blinkTableSchema.safeParse(document);
   if (!whole.success) {

@@ -123,7 +123,7 @@ describe('cautions of a step on the screen', () => {
   };
   test('black on chassis is not told where mains and cold side share the board, nor while it may be such a set', () => {
     expect(cautions('bl-on', 'led-tcon')).toContain('live-cold');
-    for (const layout of ['one-board', { odds: { 'led-tcon': 0.8, 'one-board': 0.2 } }]) {
+    for (const layout of ['one-board', { probabilities: { 'led-tcon': 0.8, 'one-board': 0.2 } }]) {
       expect(cautions('bl-on', layout)).toContain('live-shared');
       expect(cautions('bl-on', layout)).not.toContain('live-cold');
     }

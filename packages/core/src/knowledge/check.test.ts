@@ -72,7 +72,7 @@ describe('a spoilt pack is refused', () => {
     ],
     [
       'two outcomes that both take the rest',
-      (pack) => (item(pack.tests, 'torch').likelihood[0]!.rows[0]!.odds = { 'faint-picture': 'rest', nothing: 'rest' }),
+      (pack) => (item(pack.tests, 'torch').likelihood[0]!.rows[0]!.likelihoods = { 'faint-picture': 'rest', nothing: 'rest' }),
       { code: 'row-rest-twice' },
     ],
     [
@@ -90,7 +90,7 @@ describe('a spoilt pack is refused', () => {
       (pack) =>
         item(pack.tests, 'cut.picture')
           .likelihood.at(-1)!
-          .rows.push({ for: ['tcon'], odds: { unchanged: 'always' } }),
+          .rows.push({ for: ['tcon'], likelihoods: { unchanged: 'always' } }),
       { code: 'exception-without-reason', value: 'tcon' },
     ],
     [
@@ -151,8 +151,8 @@ describe('a spoilt pack is refused', () => {
           likelihood: [
             {
               rows: [
-                { for: ['strips'], odds: { 'faint-picture': 'never', nothing: 'rest' } },
-                { for: ['*'], odds: { 'faint-picture': 'often', nothing: 'rest' } },
+                { for: ['strips'], likelihoods: { 'faint-picture': 'never', nothing: 'rest' } },
+                { for: ['*'], likelihoods: { 'faint-picture': 'often', nothing: 'rest' } },
               ],
             },
           ],

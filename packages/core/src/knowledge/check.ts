@@ -35,11 +35,11 @@ export function checkPack(pack: Pack): Problem[] {
   const word = (kind: 'likelihood' | 'frequency', value: string, where: string): void => {
     if (pack.scale[kind][value] === undefined) problems.push({ code: 'word-unknown', where, value, expected: kind });
   };
-  const row = (odds: Readonly<Record<string, string>>, outcomes: readonly string[], where: string): void => {
-    for (const key of Object.keys(odds)) {
+  const row = (likelihoods: Readonly<Record<string, string>>, outcomes: readonly string[], where: string): void => {
+    for (const key of Object.keys(likelihoods)) {
       if (!outcomes.includes(key)) problems.push({ code: 'unknown-id', where: `${where}.${key}`, value: key, expected: 'outcome' });
     }
-    const numbers = rowNumbers(pack.scale, outcomes, odds);
+    const numbers = rowNumbers(pack.scale, outcomes, likelihoods);
     for (const unknown of numbers.unknownWords) problems.push({ code: 'word-unknown', where, value: unknown, expected: 'likelihood' });
     if (numbers.restCount > 1) problems.push({ code: 'row-rest-twice', where, value: numbers.restCount });
     if (numbers.sum < rowSumRange.least || numbers.sum > rowSumRange.most) {
@@ -90,7 +90,7 @@ export function checkPack(pack: Pack): Problem[] {
     look.rows.forEach((one, index) => {
       const where = `looks/${look.id}.rows[${index}]`;
       for (const id of one.for) if (id !== '*') refer('layout', id, where);
-      row(one.odds, answers, where);
+      row(one.likelihoods, answers, where);
     });
     if (!look.rows.at(-1)?.for.includes('*')) problems.push({ code: 'row-missing-default', where: `looks/${look.id}` });
   }
@@ -186,7 +186,7 @@ type Known = Readonly<
 >;
 type Refer = (kind: keyof Known, id: string, where: string) => void;
 type Word = (kind: 'likelihood' | 'frequency', value: string, where: string) => void;
-type Row = (odds: Readonly<Record<string, string>>, outcomes: readonly string[], where: string) => void;
+type Row = (likelihoods: Readonly<Record<string, string>>, outcomes: readonly string[], where: string) => void;
 
 function checkLayout(pack: Pack, layout: Layout, known: Known, refer: Refer, word: Word, problems: Problem[]): void {
   const where = `layouts/${layout.id}`;
@@ -273,7 +273,7 @@ function checkTest(pack: Pack, test: TestDefinition, known: Known, refer: Refer,
     }
     const isCut = keys.some((key) => key.startsWith('@') && key !== '@of');
     for (const item of block.rows) {
-      row(item.odds, outcomes, `${at}.${item.for.join(',')}`);
+      row(item.likelihoods, outcomes, `${at}.${item.for.join(',')}`);
       for (const key of item.for) {
         if (classes.includes(key)) continue;
         const [named = key] = key.split('@');
@@ -281,7 +281,7 @@ function checkTest(pack: Pack, test: TestDefinition, known: Known, refer: Refer,
           if (!pack.classes.some(({ id }) => `does:${id}` === named))
             problems.push({ code: 'unknown-id', where: `${at}.for`, value: key, expected: 'class' });
         } else if (!known.fault.has(named)) refer('assembly', named, `${at}.for`);
-        // A cut clears and accuses by what lies where; whoever departs from that says why.
+        // A cut clears and points to by what lies where; whoever departs from that says why.
         if (isCut && item.reason === undefined) problems.push({ code: 'exception-without-reason', where: at, value: key });
       }
     }
@@ -326,7 +326,7 @@ function checkPlaces(pack: Pack, test: TestDefinition, problems: Problem[]): voi
   if (!pack.layouts.some((layout) => testFits(pack, test, layout))) problems.push({ code: 'never-applies', where });
 }
 
-/** How far two assemblies' odds must differ under one answer before it counts as moving them apart. */
+/** How far two assemblies' probabilities must differ under one answer before it counts as moving them apart. */
 const apart = 2;
 
 /**
@@ -364,7 +364,7 @@ function checkOpposites(pack: Pack, problems: Problem[]): void {
   }
 }
 
-/** Odds of an outcome for an assembly by the last block, which holds always: over its faults, one as good as another. */
+/** Probability of an outcome for an assembly by the last block, which holds always: over its faults, one as good as another. */
 function told(pack: Pack, test: TestDefinition, outcome: string): (assembly: string) => number {
   const ids = test.observe.outcomes.map(({ id }) => id);
   const block = test.likelihood.at(-1);
@@ -373,7 +373,7 @@ function told(pack: Pack, test: TestDefinition, outcome: string): (assembly: str
     if (!block || own.length === 0) return 1 / ids.length;
     const each = own.map((fault) => {
       const row = selectRow(block, { ...fault, home: assembly }, undefined, undefined);
-      return row ? (rowNumbers(pack.scale, ids, row.odds).odds[ids.indexOf(outcome)] ?? 0) : 1 / ids.length;
+      return row ? (rowNumbers(pack.scale, ids, row.likelihoods).likelihoods[ids.indexOf(outcome)] ?? 0) : 1 / ids.length;
     });
     return each.reduce((a, b) => a + b, 0) / each.length;
   };

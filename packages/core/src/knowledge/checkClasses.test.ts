@@ -54,7 +54,7 @@ describe('a spoilt mechanism is refused', () => {
   });
 });
 
-describe('complaints follow from classes', () => {
+describe('symptoms follow from classes', () => {
   const { pack } = shipped();
   const layout = (id: string) => pack.layouts.find((one) => one.id === id)!;
   const at = (row: readonly number[], id: string): number => row[pack.symptoms.findIndex((one) => one.id === id)]!;

@@ -27,17 +27,17 @@ export interface CompiledPack {
   fits(test: TestDefinition, layoutId: string): boolean;
   objectsOf(test: TestDefinition, layoutId: string): readonly string[];
   /** Starting probability of each of a layout's faults, in the order of `faultsOf`; sums to 1. */
-  readonly startingOdds: ReadonlyMap<string, readonly number[]>;
+  readonly priors: ReadonlyMap<string, readonly number[]>;
   /** The same for a family, where its own closed jobs have moved it. */
-  startingOddsIn(layoutId: string, family?: Family): readonly number[];
+  priorsIn(layoutId: string, family?: Family): readonly number[];
   /** P(symptom | fault) in a layout and family, in the order of `symptomIds`; empty where the layout doesn't have the fault. */
-  symptomOdds(layoutId: string, faultId: string, family?: Family): readonly number[];
+  symptomLikelihoods(layoutId: string, faultId: string, family?: Family): readonly number[];
   likelihoodWord(word: string): number;
   /** A row of words over a test's outcomes as probabilities. */
-  rowOdds(test: TestDefinition, row: Readonly<Record<string, string>>): readonly number[];
+  rowLikelihoods(test: TestDefinition, row: Readonly<Record<string, string>>): readonly number[];
   outcomeIds(testId: string): readonly string[];
   /** P(outcome | fault) over the test's outcomes, for one likelihood block. */
-  outcomeOdds(test: TestDefinition, block: LikelihoodBlock, layoutId: string, faultId: string, of?: string): readonly number[];
+  outcomeLikelihoods(test: TestDefinition, block: LikelihoodBlock, layoutId: string, faultId: string, of?: string): readonly number[];
   /** `family` decides from where a line is forced; without it, as most sets are. */
   procedure(test: TestDefinition, layoutId: string, of?: string, family?: Family): Procedure;
   currentId(id: string): string;
@@ -77,7 +77,8 @@ export const traitsHold = (traits: Readonly<Record<string, readonly string[]>>, 
   Object.entries(traits).every(([trait, values]) => values.includes(family?.traits[trait] ?? 'unknown'));
 
 /** The pack must have passed `checkPack`; an unchecked one may throw TypeError here. */
-export function compilePack(pack: Pack): CompiledPack {
+/** `hash`: what the pack's document is known by, where that document was of an older version; left out, the pack's own. */
+export function compilePack(pack: Pack, hash = hashPack(pack)): CompiledPack {
   const byId = <T extends { id: string }>(items: readonly T[]): Map<string, T> => new Map(items.map((item) => [item.id, item]));
   const layouts = byId(pack.layouts);
   const tests = byId(pack.tests);
@@ -86,7 +87,7 @@ export function compilePack(pack: Pack): CompiledPack {
   const symptomIds = pack.symptoms.map((symptom) => symptom.id);
   const faultsOf = new Map<string, readonly PlacedFault[]>();
   const placed = new Map<string, PlacedFault>();
-  const startingOdds = new Map<string, readonly number[]>();
+  const priors = new Map<string, readonly number[]>();
   const testsOf = new Map<string, readonly TestDefinition[]>();
   const repairsOf = new Map<string, readonly Repair[]>();
   const fitting = new Set<string>();
@@ -96,7 +97,7 @@ export function compilePack(pack: Pack): CompiledPack {
     const total = weights.reduce((a, b) => a + b, 0);
     faultsOf.set(layout.id, own);
     for (const fault of own) placed.set(`${layout.id}|${fault.id}`, fault);
-    startingOdds.set(
+    priors.set(
       layout.id,
       weights.map((weight) => weight / total),
     );
@@ -131,7 +132,7 @@ export function compilePack(pack: Pack): CompiledPack {
 
   return {
     pack,
-    hash: hashPack(pack),
+    hash,
     stageIds,
     layouts,
     faults,
@@ -143,17 +144,17 @@ export function compilePack(pack: Pack): CompiledPack {
     repairsOf,
     fits: (test, layoutId) => fitting.has(`${layoutId}|${test.id}`),
     objectsOf: (test, layoutId) => objectsOf(test, layoutOf(layoutId)),
-    startingOdds,
-    startingOddsIn: (layoutId) => startingOdds.get(layoutId) ?? [],
-    symptomOdds(layoutId, faultId, family) {
+    priors,
+    priorsIn: (layoutId) => priors.get(layoutId) ?? [],
+    symptomLikelihoods(layoutId, faultId, family) {
       const when = variantsOf(faults.get(faultId));
       const variant = family === undefined ? -1 : when.findIndex(({ traits }) => traitsHold(traits, family));
       return symptomRows.get(`${layoutId}|${faultId}|${variant + 1}`) ?? [];
     },
     likelihoodWord: (word) => pack.scale.likelihood[word] ?? Math.min(...Object.values(pack.scale.likelihood)),
-    rowOdds: (test, row) => rowNumbers(pack.scale, outcomes.get(test.id) ?? [], row).odds,
+    rowLikelihoods: (test, row) => rowNumbers(pack.scale, outcomes.get(test.id) ?? [], row).likelihoods,
     outcomeIds: (testId) => outcomes.get(testId) ?? [],
-    outcomeOdds(test, block, layoutId, faultId, of) {
+    outcomeLikelihoods(test, block, layoutId, faultId, of) {
       const key = `${test.id}|${test.likelihood.indexOf(block)}|${layoutId}|${faultId}|${of ?? ''}`;
       return memo(rows, key, () => {
         const fault = placed.get(`${layoutId}|${faultId}`);
@@ -163,7 +164,7 @@ export function compilePack(pack: Pack): CompiledPack {
         const cut = fault && pulled.length > 0 ? classes.get(fault.assembly) : undefined;
         const row = fault && selectRow(block, fault, cut, of);
         const ids = outcomes.get(test.id) ?? [];
-        return row ? rowNumbers(pack.scale, ids, row.odds).odds : ids.map(() => 1 / ids.length);
+        return row ? rowNumbers(pack.scale, ids, row.likelihoods).likelihoods : ids.map(() => 1 / ids.length);
       });
     },
     procedure,

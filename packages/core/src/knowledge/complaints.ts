@@ -1,5 +1,5 @@
 /**
- * P(complaint | fault): from what the fault does to the set, and what sets of the world then show. A row of the fault's own stands above its
+ * P(symptom | fault): from what the fault does to the set, and what sets of the world then show. A row of the fault's own stands above its
  * classes. What a class doesn't name its physics forbids; what it names is never rarer than the least possible.
  */
 import { rowNumbers } from './scale.ts';
@@ -8,7 +8,7 @@ import type { Fault, Layout, Pack } from './schema.ts';
 /** Of a thousand; nothing possible is rarer. */
 export const leastPossible = 5;
 
-/** Odds over `symptomIds`, summing to 1; 0 for what is impossible. `mix` in percent. */
+/** Probabilities over `symptomIds`, summing to 1; 0 for what is impossible. `mix` in percent. */
 export function complaintsOfMix(pack: Pack, layout: Layout, mix: Readonly<Record<string, number>>): number[] {
   const ids = pack.symptoms.map(({ id }) => id);
   const row = ids.map(() => 0);
@@ -25,10 +25,10 @@ export function complaintsOfMix(pack: Pack, layout: Layout, mix: Readonly<Record
 /** The same from a fault's own row of words. */
 export function complaintsOfRow(pack: Pack, layout: Layout, symptoms: Readonly<Record<string, string>>): number[] {
   const ids = pack.symptoms.map(({ id }) => id);
-  return asShown([...rowNumbers(pack.scale, ids, symptoms).odds], ids, layout);
+  return asShown([...rowNumbers(pack.scale, ids, symptoms).likelihoods], ids, layout);
 }
 
-/** Variants of a fault's complaints: where nothing of the family is known, then those of `variantsOf` in order. */
+/** Variants of a fault's symptoms: where nothing of the family is known, then those of `variantsOf` in order. */
 export function complaintsOf(pack: Pack, layout: Layout, fault: Fault): number[][] {
   const plain = fault.symptoms ? complaintsOfRow(pack, layout, fault.symptoms) : complaintsOfMix(pack, layout, fault.does ?? {});
   return [
@@ -39,7 +39,7 @@ export function complaintsOf(pack: Pack, layout: Layout, fault: Fault): number[]
   ];
 }
 
-/** What stands above the plain complaints where its traits hold, the first that does. */
+/** What stands above the plain symptoms where its traits hold, the first that does. */
 export const variantsOf = (fault: Pick<Fault, 'doesWhen' | 'symptomsWhen'> | undefined) => [
   ...(fault?.doesWhen ?? []),
   ...(fault?.symptomsWhen ?? []),

@@ -39,7 +39,7 @@ test('no two families of any layout are alike, and a family is wholly like itsel
   expect(alike(families[0]!, families[0]!)).toBe(1);
 });
 
-test('the book has the breadth a bench needs: layouts, faults, tests, each layout its own', () => {
+test('the pack has the breadth a bench needs: layouts, faults, tests, each layout its own', () => {
   expect(layouts).toHaveLength(7);
   expect(faults.length).toBeGreaterThanOrEqual(60);
   expect(tests.length).toBeGreaterThanOrEqual(90);
@@ -68,7 +68,7 @@ test('where a T-con is merged into another board, its faults, their rows and the
       .find(({ id }) => id === 'main.no-ps-on')?.assembly,
   ).toBe('combo');
   // No backlight: lit and blank is simply black.
-  const row = shipped().symptomOdds('oled', 'tcon.bias-dead');
+  const row = shipped().symptomLikelihoods('oled', 'tcon.bias-dead');
   expect(row[shipped().symptomIds.indexOf('sound-dark')]).toBeGreaterThan(0.7);
   expect(row[shipped().symptomIds.indexOf('lit-blank')]).toBeLessThan(0.01);
 });

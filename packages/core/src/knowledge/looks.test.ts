@@ -1,15 +1,15 @@
 import { describe, expect, test } from '@jest/globals';
 import { shipped } from '../testing/shipped.ts';
-import { checkPack, layoutOddsByLooks } from './index.ts';
+import { checkPack, layoutProbabilitiesByLooks } from './index.ts';
 
 const { pack } = shipped();
-const odds = (seen: Record<string, string>, possible?: string[]) => layoutOddsByLooks(pack, seen, possible);
-const top = (seen: Record<string, string>): string => Object.entries(odds(seen)).sort((a, b) => b[1] - a[1])[0]![0];
+const probabilities = (seen: Record<string, string>, possible?: string[]) => layoutProbabilitiesByLooks(pack, seen, possible);
+const top = (seen: Record<string, string>): string => Object.entries(probabilities(seen)).sort((a, b) => b[1] - a[1])[0]![0];
 
 describe('the layout by looks', () => {
-  test('with nothing seen: as common as the book says', () => {
+  test('with nothing seen: as common as the pack says', () => {
     const total = pack.layouts.reduce((sum, { frequency }) => sum + pack.scale.frequency[frequency]!, 0);
-    for (const { id, frequency } of pack.layouts) expect(odds({})[id]).toBeCloseTo(pack.scale.frequency[frequency]! / total, 12);
+    for (const { id, frequency } of pack.layouts) expect(probabilities({})[id]).toBeCloseTo(pack.scale.frequency[frequency]! / total, 12);
   });
 
   test('told by hand: a heavy glass plate on a set that sits beside few of its kind', () => {
@@ -23,7 +23,7 @@ describe('the layout by looks', () => {
       scale.frequency[pack.layouts.find((one) => one.id === id)!.frequency]! *
       (id === 'plasma' ? forPlasma : id === 'oled' ? forOled : forOthers);
     const total = pack.layouts.reduce((sum, { id }) => sum + weight(id), 0);
-    expect(odds({ front: 'plate' }).plasma).toBeCloseTo(weight('plasma') / total, 12);
+    expect(probabilities({ front: 'plate' }).plasma).toBeCloseTo(weight('plasma') / total, 12);
   });
 
   test.each([
@@ -35,20 +35,20 @@ describe('the layout by looks', () => {
     expect(top(seen)).toBe(layout);
   });
 
-  test('order of looking is free; an answer the book doesn’t know says nothing; none is ever ruled out', () => {
-    expect(odds({ front: 'film', fans: 'slits' })).toEqual(odds({ fans: 'slits', front: 'film' }));
-    expect(odds({ front: 'velvet', colour: 'red' })).toEqual(odds({}));
-    for (const p of Object.values(odds({ thickness: 'card', front: 'plate', fans: 'fans', sockets: 'beside' })))
+  test('order of looking is free; an answer the pack doesn’t know says nothing; none is ever ruled out', () => {
+    expect(probabilities({ front: 'film', fans: 'slits' })).toEqual(probabilities({ fans: 'slits', front: 'film' }));
+    expect(probabilities({ front: 'velvet', colour: 'red' })).toEqual(probabilities({}));
+    for (const p of Object.values(probabilities({ thickness: 'card', front: 'plate', fans: 'fans', sockets: 'beside' })))
       expect(p).toBeGreaterThan(0);
   });
 
   test('a family narrows it to the layouts it comes in', () => {
-    expect(Object.keys(odds({ front: 'plate' }, ['oled', 'led-tcon'])).sort()).toEqual(['led-tcon', 'oled']);
+    expect(Object.keys(probabilities({ front: 'plate' }, ['oled', 'led-tcon'])).sort()).toEqual(['led-tcon', 'oled']);
   });
 
   test('the pack’s check refuses a look with a wrong word, a layout nobody knows, or no row for the others', () => {
     const [look] = pack.looks;
-    const spoilt = { ...look!, rows: [{ for: ['no-such'], odds: { card: 'usually', finger: 'usually', hand: 'usually' } }] };
+    const spoilt = { ...look!, rows: [{ for: ['no-such'], likelihoods: { card: 'usually', finger: 'usually', hand: 'usually' } }] };
     expect(checkPack({ ...pack, looks: [spoilt] }).map(({ code }) => code)).toEqual(['unknown-id', 'row-sum', 'row-missing-default']);
   });
 });

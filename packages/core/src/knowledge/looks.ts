@@ -3,10 +3,10 @@ import { rowNumbers } from './scale.ts';
 import type { Pack } from './schema.ts';
 
 /**
- * Odds over layouts, each above 0, summing to 1. `seen` is look id -> answer id; what isn't answered, or isn't known to the pack,
+ * Probabilities over layouts, each above 0, summing to 1. `seen` is look id -> answer id; what isn't answered, or isn't known to the pack,
  * says nothing. `possible` narrows to those layouts, where the family is known.
  */
-export function layoutOddsByLooks(
+export function layoutProbabilitiesByLooks(
   pack: Pack,
   seen: Readonly<Record<string, string>>,
   possible: readonly string[] = pack.layouts.map(({ id }) => id),
@@ -25,5 +25,5 @@ function likelihood(pack: Pack, look: Pack['looks'][number], answer: string | un
   const answers = look.answers.map(({ id }) => id);
   const place = answer === undefined ? -1 : answers.indexOf(answer);
   const row = look.rows.find(({ for: layouts }) => layouts.includes(layoutId) || layouts.includes('*'));
-  return place < 0 || !row ? 1 : (rowNumbers(pack.scale, answers, row.odds).odds[place] ?? 1);
+  return place < 0 || !row ? 1 : (rowNumbers(pack.scale, answers, row.likelihoods).likelihoods[place] ?? 1);
 }

@@ -8,7 +8,7 @@ export const rowSumRange = { least: 0.8, most: 1.25 } as const;
 
 export interface RowNumbers {
   /** One probability per outcome, in the order asked for; sums to 1. */
-  readonly odds: readonly number[];
+  readonly likelihoods: readonly number[];
   /** What the words summed to before normalising; 1 where a `rest` filled the row. */
   readonly sum: number;
   readonly unknownWords: readonly string[];
@@ -43,7 +43,7 @@ export function rowNumbers(scale: Pack['scale'], outcomes: readonly string[], ro
   const filled = weights.map((weight) => (Number.isNaN(weight) ? remaining : weight));
   const total = filled.reduce((a, b) => a + b, 0);
   return {
-    odds: filled.map((weight) => weight / total),
+    likelihoods: filled.map((weight) => weight / total),
     sum: restCount > 0 ? written + remaining : written,
     unknownWords,
     restCount,

@@ -1,6 +1,6 @@
 /**
  * The knowledge pack's format. Folder form: pack.json beside folders of small JSON files; document form: the one
- * assembled object below. Odds are words of the pack's own scale, never bare numbers.
+ * assembled object below. Likelihoods are words of the pack's own scale, never bare numbers.
  */
 import { blinkAfters, lightColours } from '../blink/words.ts';
 import { z } from 'zod';
@@ -18,8 +18,8 @@ const wordSchema = z.string().regex(/^[a-z]+(?:-[a-z]+)*$/);
 const phrasesSchema = z.array(z.string().min(1)).min(1);
 const minutesSchema = z.number().min(0).max(100_000);
 
-/** Odds of outcomes (or symptoms) in words; at most one may be `rest`, which takes what the others leave. */
-export const oddsRowSchema = z.record(idSchema, wordSchema);
+/** Probability of outcomes (or symptoms) in words; at most one may be `rest`, which takes what the others leave. */
+export const likelihoodRowSchema = z.record(idSchema, wordSchema);
 
 export const scaleSchema = z.strictObject({
   likelihood: z.record(wordSchema, z.number().gt(0).lt(1)),
@@ -113,14 +113,14 @@ export const symptomSchema = z.strictObject({
   also: phrasesSchema.optional(),
   /** Why a fault that doesn't name it can't show it: the physics that forbids it. */
   law: textSchema.optional(),
-  /** Complaint -> how often this one is told as that one. */
+  /** Symptom -> how often this one is told as that one. */
   toldAs: z.record(idSchema, wordSchema).optional(),
   /** Who sees it sees a picture drawn and lit. */
   picture: z.boolean().optional(),
   source: sourceSchema,
 });
 
-/** What sets of the world show of one kind of damage: of a thousand such sets, how many show which complaint. */
+/** What sets of the world show of one kind of damage: of a thousand such sets, how many show which symptom. */
 export const sharesSchema = z.record(idSchema, z.number().int().min(1).max(1000));
 
 /** How often such a fault comes and goes, shows when cold and leaves when warm, or shows only once warm; left out: as most do. */
@@ -182,7 +182,7 @@ export const layoutSchema = z.strictObject({
   assemblies: z.array(idSchema).min(2),
   /** Assembly whose work is done on another one here: its faults, likelihoods and part repairs move there. */
   merges: z.record(idSchema, idSchema),
-  /** Complaint elsewhere -> what the same fault shows as here: without a backlight, "lit and blank" is simply black. */
+  /** Symptom elsewhere -> what the same fault shows as here: without a backlight, "lit and blank" is simply black. */
   showsAs: z.record(idSchema, idSchema),
   /** Directed: what feeds or commands what. Harnesses are nodes of their own. */
   feeds: z.array(z.tuple([idSchema, idSchema])),
@@ -228,20 +228,20 @@ export const faultSchema = z.strictObject({
   assembly: idSchema,
   name: textSchema,
   /**
-   * Starting weight before any complaint. `*` speaks for every layout that has the assembly (or merges it into another);
+   * Starting weight before any symptom. `*` speaks for every layout that has the assembly (or merges it into another);
    * a layout's own line stands above it, and `none` says that this layout doesn't have the fault.
    */
   frequency: z.record(z.union([idSchema, z.literal('*')]), wordSchema),
   /** Only where the layout has all of these nodes. */
   needs: z.array(idSchema).optional(),
-  /** What it does to the set: complaints follow from its classes. */
+  /** What it does to the set: symptoms follow from its classes. */
   does: mixSchema.optional(),
   /** The same where the family's traits are known; the first that holds stands above `does`. */
   doesWhen: z.array(z.strictObject({ traits: traitsSchema, does: mixSchema, reason: textSchema })).optional(),
   /** P(symptom | fault) where it isn't what the classes say; needs `reason` beside `does`. */
-  symptoms: oddsRowSchema.optional(),
+  symptoms: likelihoodRowSchema.optional(),
   /** The same where the family's traits are known; packs from before there were classes say it so. */
-  symptomsWhen: z.array(z.strictObject({ traits: traitsSchema, symptoms: oddsRowSchema })).optional(),
+  symptomsWhen: z.array(z.strictObject({ traits: traitsSchema, symptoms: likelihoodRowSchema })).optional(),
   /** Stands above that of its classes. */
   manner: mannerSchema.optional(),
   reason: textSchema.optional(),
@@ -389,7 +389,7 @@ export const likelihoodBlockSchema = z.strictObject({
       z.strictObject({
         /** `*`, where it lies (`@inside`, `@beyond`, `@unrelated`, `@of`), what it does (`does:class`), an assembly id or a fault id. */
         for: z.array(z.string().min(1)).min(1),
-        odds: oddsRowSchema,
+        likelihoods: likelihoodRowSchema,
         reason: textSchema.optional(),
       }),
     )
@@ -434,7 +434,7 @@ export const testSchema = z.strictObject({
       .array(setMatchSchema.extend({ reason: textSchema }))
       .min(1)
       .optional(),
-    /** Offered and believed only for these complaints; left out: for all. */
+    /** Offered and believed only for these symptoms; left out: for all. */
     symptoms: z.array(idSchema).min(1).optional(),
   }),
   /** Where one of these fails, the result says nothing: it could not have changed the symptom. */
@@ -466,7 +466,7 @@ export const repairSchema = z.strictObject({
   minutes: minutesSchema,
   /** Fault or assembly -> how often this cures it; what isn't named isn't cured. */
   fixes: z.record(idSchema, wordSchema),
-  /** What is renewed where it isn't the whole assembly: a word of the bench, not of a likelihood. */
+  /** What is replaced where it isn't the whole assembly: a word of the bench, not of a likelihood. */
   part: idSchema.optional(),
   /** Price of the part as a share of a comparable new set; 0 where none is needed. */
   partShare: z.number().min(0).max(1),
@@ -483,7 +483,7 @@ export const repairSchema = z.strictObject({
     )
     .min(1)
     .optional(),
-  /** Answers after which this was work on the mains side, whatever it is done on: a cord that was found open and was renewed. */
+  /** Answers after which this was work on the mains side, whatever it is done on: a cord that was found open and was replaced. */
   mainsAfter: z.array(z.strictObject({ test: idSchema, outcomes: z.array(idSchema).min(1) })).optional(),
   cautions: z.array(idSchema),
   tools: z.array(idSchema).optional(),
@@ -541,7 +541,7 @@ export const familySchema = z.strictObject({
 });
 
 /**
- * A question on which benches differ. An option shifts what tests and repairs are weighed at (1 is as the book has it); the order
+ * A question on which benches differ. An option shifts what tests and repairs are weighed at (1 is as the pack has it); the order
  * stays that of expected cost, and what is shown as their price stays true.
  */
 export const schoolSchema = z.strictObject({
@@ -562,7 +562,7 @@ export const lookSchema = z.strictObject({
     .min(2)
     .max(5),
   /** Layout ids or `*`; the first row that names a layout counts. */
-  rows: z.array(z.strictObject({ for: z.array(z.union([idSchema, z.literal('*')])).min(1), odds: oddsRowSchema })).min(1),
+  rows: z.array(z.strictObject({ for: z.array(z.union([idSchema, z.literal('*')])).min(1), likelihoods: likelihoodRowSchema })).min(1),
   source: sourceSchema,
 });
 
@@ -576,7 +576,7 @@ export const thresholdsSchema = z.strictObject({
 
 export const packSchema = z.strictObject({
   format: z.literal('veglia-pack'),
-  version: z.literal(1),
+  version: z.literal(2),
   title: textSchema,
   thresholds: thresholdsSchema,
   scale: scaleSchema,

@@ -8,13 +8,13 @@ const jobOf = (fault: string, symptom = 'sound-dark', set: Record<string, unknow
   const input = caseOf([symptom], ['torch=faint-picture', { kind: 'fault.confirmed', assembly: 'main', fault }], set);
   return { set: input.set, entries: input.entries };
 };
-const odds = (fold: CaseFold, id: string): number => fold.assemblies.find((one) => one.id === id)!.odds;
+const probability = (fold: CaseFold, id: string): number => fold.assemblies.find((one) => one.id === id)!.probability;
 const n = (fold: CaseFold, id: string) => fold.assemblies.find((one) => one.id === id)!.n;
 const withThem = (counts: Counts, set: Record<string, unknown> = {}): CaseFold =>
   foldCase({ ...caseOf(['sound-dark'], [], set), counts }, shipped());
 
 describe('learning from closed jobs', () => {
-  test('thirty jobs with one fault move a new job’s starting odds, and n says so', () => {
+  test('thirty jobs with one fault move a new job’s priors, and n says so', () => {
     const counts = countsOf(
       Array.from({ length: 30 }, () => jobOf('main.light-command')),
       shipped(),
@@ -22,7 +22,7 @@ describe('learning from closed jobs', () => {
     );
     const before = foldCase(caseOf(['sound-dark']), shipped());
     const after = withThem(counts);
-    expect(odds(after, 'main')).toBeGreaterThan(odds(before, 'main') * 3);
+    expect(probability(after, 'main')).toBeGreaterThan(probability(before, 'main') * 3);
     expect(n(after, 'main')).toEqual({ jobs: 30, told: 0 });
     expect(n(after, 'strips')).toEqual({ jobs: 0, told: 0 });
     expect(after.snapshot).toBe(4);
@@ -36,13 +36,13 @@ describe('learning from closed jobs', () => {
       1,
     );
     const gain = (set: Record<string, unknown>): number =>
-      odds(withThem(counts, set), 'main') / odds(foldCase(caseOf(['sound-dark'], [], set), shipped()), 'main');
+      probability(withThem(counts, set), 'main') / probability(foldCase(caseOf(['sound-dark'], [], set), shipped()), 'main');
     expect(gain({ family: 'quorvane.qk3' })).toBeGreaterThan(gain({}));
     expect(gain({})).toBeGreaterThan(1.2);
     expect(gain({ layout: 'separate-driver' })).toBeCloseTo(1, 9);
   });
 
-  test('counted experience weighs like jobs and is shown apart; of an assembly it is spread as the book has it', () => {
+  test('counted experience weighs like jobs and is shown apart; of an assembly it is spread as the pack has it', () => {
     const told = (fault: string): Counts => ({
       snapshot: 1,
       jobs: [],
@@ -52,23 +52,23 @@ describe('learning from closed jobs', () => {
     const of = withThem(told('main'));
     expect(n(of, 'main')).toEqual({ jobs: 0, told: 20 });
     const before = foldCase(caseOf(['sound-dark']), shipped());
-    expect(odds(of, 'main')).toBeGreaterThan(odds(before, 'main'));
+    expect(probability(of, 'main')).toBeGreaterThan(probability(before, 'main'));
     // Twenty told of one fault move it as twenty jobs do.
     const asJobs: Counts = { snapshot: 1, jobs: [{ layout: 'led-tcon', fault: 'tcon.bias-dead', n: 20 }], told: [], outcomes: [] };
-    expect(withCounts(shipped(), told('tcon.bias-dead')).startingOdds.get('led-tcon')).toEqual(
-      withCounts(shipped(), asJobs).startingOdds.get('led-tcon'),
+    expect(withCounts(shipped(), told('tcon.bias-dead')).priors.get('led-tcon')).toEqual(
+      withCounts(shipped(), asJobs).priors.get('led-tcon'),
     );
   });
 
-  test('told with the complaint it came with, it speaks for that complaint more than without', () => {
+  test('told with the symptom it came with, it speaks for that symptom more than without', () => {
     const told = (symptom?: string): Counts => ({
       snapshot: 1,
       jobs: [],
       told: [{ layout: 'led-tcon', ...(symptom === undefined ? {} : { symptom }), fault: 'tcon.bias-dead', n: 20, by: 'a' }],
       outcomes: [],
     });
-    expect(odds(withThem(told('sound-dark')), 'tcon')).toBeGreaterThan(odds(withThem(told()), 'tcon'));
-    expect(odds(withThem(told('half-picture')), 'tcon')).toBeLessThan(odds(withThem(told()), 'tcon'));
+    expect(probability(withThem(told('sound-dark')), 'tcon')).toBeGreaterThan(probability(withThem(told()), 'tcon'));
+    expect(probability(withThem(told('half-picture')), 'tcon')).toBeLessThan(probability(withThem(told()), 'tcon'));
   });
 
   test('counts of single jobs, merged, are the counts of all of them, in whatever order', () => {
@@ -98,7 +98,7 @@ describe('learning from closed jobs', () => {
         outcomes: [{ layout: 'led-tcon', test: 'torch', fault: 'strips.led-open', outcome: 'nothing', n: times }],
       });
       const torch = learned.tests.get('torch')!;
-      return learned.outcomeOdds(torch, torch.likelihood.at(-1)!, 'led-tcon', 'strips.led-open')[
+      return learned.outcomeLikelihoods(torch, torch.likelihood.at(-1)!, 'led-tcon', 'strips.led-open')[
         learned.outcomeIds('torch').indexOf('nothing')
       ]!;
     };
@@ -106,7 +106,7 @@ describe('learning from closed jobs', () => {
     expect(row(40)).toBeGreaterThan(row(3) + 0.2);
   });
 
-  test('starting odds stay odds, and an id the pack doesn’t know counts nothing', () => {
+  test('priors stay probabilities, and an id the pack doesn’t know counts nothing', () => {
     const counts: Counts = {
       snapshot: 1,
       jobs: [
@@ -117,9 +117,9 @@ describe('learning from closed jobs', () => {
       outcomes: [],
     };
     const learned = withCounts(shipped(), counts);
-    for (const [id, list] of learned.startingOdds) {
+    for (const [id, list] of learned.priors) {
       expect(list.reduce((a, b) => a + b, 0)).toBeCloseTo(1, 9);
-      list.forEach((p, index) => expect(p).toBeCloseTo(shipped().startingOdds.get(id)![index]!, 12));
+      list.forEach((p, index) => expect(p).toBeCloseTo(shipped().priors.get(id)![index]!, 12));
     }
   });
 });
@@ -129,7 +129,7 @@ test('a job counts only where its layout is certain and its fault was confirmed'
   const counted = (body: Told, set: Record<string, unknown> = { layout: 'led-tcon' }): number =>
     countsOf([caseOf(['sound-dark'], [body], set)], shipped(), 1).jobs.length;
   expect(counted(confirmed)).toBe(1);
-  expect(counted(confirmed, { layout: { odds: { 'led-tcon': 0.9, oled: 0.1 } } })).toBe(0);
+  expect(counted(confirmed, { layout: { probabilities: { 'led-tcon': 0.9, oled: 0.1 } } })).toBe(0);
   expect(counted({ kind: 'fault.confirmed', v: 1, assembly: 'strips' })).toBe(0);
   expect(counted({ kind: 'note.added', v: 1, text: 'x' })).toBe(0);
 });
@@ -138,10 +138,10 @@ describe('calibration', () => {
   test('Brier score and tenths of four forecasts, told by hand', () => {
     // (0.9-1)^2 + (0.9-1)^2 + (0.9-0)^2 + (0.2-0)^2 = 0.01 + 0.01 + 0.81 + 0.04 = 0.87; a quarter of it. Arithmetic, no source.
     const of = calibrationOf([
-      { odds: 0.9, truth: 1 },
-      { odds: 0.9, truth: 1 },
-      { odds: 0.9, truth: 0 },
-      { odds: 0.2, truth: 0 },
+      { probability: 0.9, truth: 1 },
+      { probability: 0.9, truth: 1 },
+      { probability: 0.9, truth: 0 },
+      { probability: 0.2, truth: 0 },
     ]);
     expect(of.brier).toBeCloseTo(0.2175, 12);
     expect(of.tenths[9]).toEqual({ told: expect.closeTo(0.9, 9) as unknown, cameTrue: expect.closeTo(2 / 3, 9) as unknown, n: 3 });
@@ -149,7 +149,7 @@ describe('calibration', () => {
   });
 
   test('reads what was shown at the time, and a job without a confirmed fault counts nothing', () => {
-    const shown = { kind: 'advice.shown', engine: 'e', top: [{ id: 'main', odds: 0.7, verdict: 'suspect' }] };
+    const shown = { kind: 'advice.shown', engine: 'e', top: [{ id: 'main', probability: 0.7, verdict: 'suspect' }] };
     const closed = caseOf(['sound-dark'], [shown, { kind: 'fault.confirmed', assembly: 'main' }]).entries;
     const open: readonly Entry[] = caseOf(['sound-dark'], [shown]).entries;
     const { n: count, brier } = calibration([closed, open]);

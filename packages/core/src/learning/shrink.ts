@@ -1,11 +1,11 @@
 /**
- * Counts into odds. Each level shrinks to the one above it: a family's odds to its layout's, a layout's to the book's, by a
- * Dirichlet prior whose strength is the number of jobs the level above is worth. With nothing counted the book stands.
+ * Counts into probabilities. Each level shrinks to the one above it: a family's probabilities to its layout's, a layout's to the pack's, by a
+ * Dirichlet prior whose strength is the number of jobs the level above is worth. With nothing counted the pack stands.
  */
 import type { CompiledPack, Family } from '../knowledge/index.ts';
 import type { Counts } from '../ledger/index.ts';
 
-// Strengths in jobs, values of ours: how many closed jobs outweigh the book.
+// Strengths in jobs, values of ours: how many closed jobs outweigh the pack.
 const bookStarting = 40;
 const layoutStarting = 25;
 const bookSymptoms = 20;
@@ -15,7 +15,7 @@ const enoughOutcomes = 5;
 
 const cache = new WeakMap<CompiledPack, WeakMap<Counts, CompiledPack>>();
 
-/** The same pack, its starting odds, complaints and outcomes moved by what was counted. Ids it doesn't know are left out. */
+/** The same pack, its priors, symptoms and outcomes moved by what was counted. Ids it doesn't know are left out. */
 export function withCounts(compiled: CompiledPack, counts: Counts): CompiledPack {
   let own = cache.get(compiled);
   if (!own) cache.set(compiled, (own = new WeakMap<Counts, CompiledPack>()));
@@ -26,7 +26,7 @@ export function withCounts(compiled: CompiledPack, counts: Counts): CompiledPack
   return made;
 }
 
-/** The book as a case is to be read with: moved by its own counts, where it has any. */
+/** The pack as a case is to be read with: moved by its own counts, where it has any. */
 export const bookFor = (input: { readonly counts?: Counts }, book: CompiledPack): CompiledPack =>
   input.counts ? withCounts(book, input.counts) : book;
 
@@ -36,14 +36,14 @@ const shrunk = (prior: readonly number[], seen: readonly number[], strength: num
 };
 
 function learn(compiled: CompiledPack, counts: Counts): CompiledPack {
-  const startingOdds = new Map<string, readonly number[]>();
+  const priors = new Map<string, readonly number[]>();
   const byFamily = new Map<string, readonly number[]>();
   const symptoms = new Map<string, readonly number[]>();
   for (const { id } of compiled.pack.layouts) {
     const faults = compiled.faultsOf.get(id) ?? [];
-    const book = compiled.startingOdds.get(id) ?? [];
+    const book = compiled.priors.get(id) ?? [];
     const place = new Map(faults.map((fault, index) => [fault.id, index]));
-    /** By fault; experience told of an assembly is spread over its faults as the book has them. */
+    /** By fault; experience told of an assembly is spread over its faults as the pack has them. */
     const rows = [...counts.jobs, ...counts.told]
       .filter((row) => row.layout === id)
       .flatMap(({ family, symptom, fault, n }) => {
@@ -58,15 +58,15 @@ function learn(compiled: CompiledPack, counts: Counts): CompiledPack {
       for (const row of rows) if (only(row)) seen[row.index] = (seen[row.index] ?? 0) + row.n;
       return seen;
     };
-    const layoutOdds = shrunk(
+    const layoutProbabilities = shrunk(
       book,
       tally(() => true),
       bookStarting,
     );
-    startingOdds.set(id, layoutOdds);
+    priors.set(id, layoutProbabilities);
     for (const family of compiled.pack.families.filter((one) => one.layouts.includes(id))) {
       const seen = tally((row) => row.family === family.id);
-      if (seen.some((n) => n > 0)) byFamily.set(`${id}|${family.id}`, shrunk(layoutOdds, seen, layoutStarting));
+      if (seen.some((n) => n > 0)) byFamily.set(`${id}|${family.id}`, shrunk(layoutProbabilities, seen, layoutStarting));
     }
     for (const [at, fault] of faults.entries()) {
       const own = rows.filter(({ index, symptom }) => index === at && symptom !== undefined);
@@ -86,16 +86,15 @@ function learn(compiled: CompiledPack, counts: Counts): CompiledPack {
   }
   return {
     ...compiled,
-    startingOdds,
-    startingOddsIn: (layoutId: string, family?: Family) =>
-      byFamily.get(`${layoutId}|${family?.id ?? ''}`) ?? startingOdds.get(layoutId) ?? [],
-    symptomOdds(layoutId, faultId, family) {
-      const book = compiled.symptomOdds(layoutId, faultId, family);
+    priors,
+    priorsIn: (layoutId: string, family?: Family) => byFamily.get(`${layoutId}|${family?.id ?? ''}`) ?? priors.get(layoutId) ?? [],
+    symptomLikelihoods(layoutId, faultId, family) {
+      const book = compiled.symptomLikelihoods(layoutId, faultId, family);
       const seen = symptoms.get(`${layoutId}|${faultId}`);
       return seen ? shrunk(book, seen, bookSymptoms) : book;
     },
-    outcomeOdds(test, block, layoutId, faultId, of) {
-      const book = compiled.outcomeOdds(test, block, layoutId, faultId, of);
+    outcomeLikelihoods(test, block, layoutId, faultId, of) {
+      const book = compiled.outcomeLikelihoods(test, block, layoutId, faultId, of);
       const seen = outcomes.get(`${layoutId}|${test.id}|${of ?? ''}|${faultId}`);
       const each = compiled.outcomeIds(test.id).map((outcome) => seen?.get(outcome) ?? 0);
       return each.reduce((a, b) => a + b, 0) >= enoughOutcomes ? shrunk(book, each, bookOutcomes) : book;
@@ -103,7 +102,7 @@ function learn(compiled: CompiledPack, counts: Counts): CompiledPack {
   };
 }
 
-/** n behind an assembly's starting odds in a layout: closed jobs, and what was told, apart. */
+/** n behind an assembly's priors in a layout: closed jobs, and what was told, apart. */
 export function countedFor(counts: Counts, compiled: CompiledPack, layoutId: string, assembly: string): { jobs: number; told: number } {
   const own = new Set((compiled.faultsOf.get(layoutId) ?? []).filter((fault) => fault.assembly === assembly).map(({ id }) => id));
   const sum = (rows: readonly { layout: string; fault: string; n: number }[]): number =>

@@ -12,7 +12,7 @@ const money = z.strictObject({
 });
 export type Money = z.infer<typeof money>;
 
-export const layoutGuessSchema = z.union([idSchema, z.strictObject({ odds: z.record(idSchema, z.number().min(0).max(1)) })]);
+export const layoutGuessSchema = z.union([idSchema, z.strictObject({ probabilities: z.record(idSchema, z.number().min(0).max(1)) })]);
 
 export const setFactsSchema = z.strictObject({
   layout: layoutGuessSchema,
@@ -54,7 +54,7 @@ export const flashResults = ['starts', 'no-change', 'failed'] as const;
 export const bodySchemas = {
   'job.opened': z.strictObject({
     kind: z.literal('job.opened'),
-    v: z.literal(2),
+    v: z.literal(3),
     set: setFactsSchema,
     condition: z.array(z.enum(conditions)).optional(),
     earlier: plainText.optional(),
@@ -88,10 +88,10 @@ export const bodySchemas = {
     kind: z.literal('pack.pinned'),
     v: z.literal(2),
     hash: z.string().regex(/^[0-9a-f]{64}$/),
-    /** Number of the counts; 0 is the book alone; left out: they stay what they were. */
+    /** Number of the counts; 0 is the pack alone; left out: they stay what they were. */
     snapshot: z.number().int().min(0).optional(),
   }),
-  'layout.found': z.strictObject({ kind: z.literal('layout.found'), v: v1, layout: layoutGuessSchema }),
+  'layout.found': z.strictObject({ kind: z.literal('layout.found'), v: z.literal(2), layout: layoutGuessSchema }),
   'symptom.reported': z.strictObject({
     kind: z.literal('symptom.reported'),
     v: z.literal(2),
@@ -108,19 +108,19 @@ export const bodySchemas = {
   }),
   'blink.read': z.strictObject({
     kind: z.literal('blink.read'),
-    v: z.literal(2),
+    v: z.literal(3),
     /** Flashes in each group; none where `light` says what was seen instead of a code. */
     groups: z.array(z.number().int().min(1).max(99)).max(4),
     light: z.enum(lightStates).optional(),
     colour: z.enum(lightColours).optional(),
     after: z.enum(blinkAfters).optional(),
-    /** Equal counts seen in a row; fewer than two is odds over counts, not a reading. */
+    /** Equal counts seen in a row; fewer than two is probabilities over counts, not a reading. */
     cycles: z.number().int().min(0).max(100),
     how: z.enum(blinkWays).optional(),
     /** Of this count, as the reader gave them; and of others. */
-    odds: z.number().min(0).max(1).optional(),
+    probability: z.number().min(0).max(1).optional(),
     alternatives: z
-      .array(z.strictObject({ groups: z.array(z.number().int().min(1).max(99)).min(1).max(4), odds: z.number().min(0).max(1) }))
+      .array(z.strictObject({ groups: z.array(z.number().int().min(1).max(99)).min(1).max(4), probability: z.number().min(0).max(1) }))
       .max(8)
       .optional(),
     /** A person put the reader right. */
@@ -251,9 +251,9 @@ export const bodySchemas = {
   }),
   'advice.shown': z.strictObject({
     kind: z.literal('advice.shown'),
-    v: v1,
+    v: z.literal(2),
     engine: z.string().min(1),
-    top: z.array(z.strictObject({ id: idSchema, odds: z.number().min(0).max(1), verdict: z.string() })).max(10),
+    top: z.array(z.strictObject({ id: idSchema, probability: z.number().min(0).max(1), verdict: z.string() })).max(10),
     next: z.strictObject({ kind: z.string(), id: z.string(), of: idSchema.optional() }).optional(),
   }),
   'repair.done': z.strictObject({

@@ -3,11 +3,12 @@
  * Files written by hand may leave out id, seq, at, by and v; the order is then the file's.
  */
 import { z } from 'zod';
-import { idSchema, packSchema } from '../knowledge/index.ts';
+import { idSchema, packSchema, upgradePack } from '../knowledge/index.ts';
 import { InputRefused, problemsOfSchema, type Problem } from '../problems.ts';
 import { countsSchema, type Counts } from './counts.ts';
 import { layoutGuessSchema, setFactsSchema, type Body, type SetFacts } from './bodies.ts';
-import { readBody } from './upgrade.ts';
+import { readBody, upgradeCaseFile } from './upgrade.ts';
+import { asRecord } from '../renamed.ts';
 
 export interface Entry {
   readonly id: string;
@@ -25,13 +26,13 @@ export const settingsSchema = z.strictObject({
   /** What a waiting minute costs beside a hands-on one. */
   waitShare: z.number().min(0).max(1),
   currency: z.string().regex(/^[A-Z]{3}$/),
-  /** Nuisance of a bought part that doesn't cure, beyond its price and labour: return, delay, a call. */
+  /** Cost of a wrong part that doesn't cure, beyond its price and labour: return, delay, a call. */
   wrongPartMinor: z.number().int().min(0).max(100_000_000),
   /** The same as a share of the part's price, on top: restocking, what returned goods lose. */
   wrongPartShare: z.number().min(0).max(1),
   /** What one hazard (live on the hot side, a forced line, an iron, the glass out) weighs against a step; in no price. */
   hazardMinor: z.number().int().min(0).max(100_000_000),
-  /** Schools the shop holds with: question -> option; left out: the usual ones. */
+  /** Preferences the shop holds with: question -> option; left out: the usual ones. */
   schools: z.record(idSchema, idSchema).optional(),
   /** Tools at hand; left out: all. */
   tools: z.array(idSchema).optional(),
@@ -56,13 +57,13 @@ export interface CaseInput {
   readonly set: SetFacts;
   readonly settings: Settings;
   readonly entries: readonly Entry[];
-  /** What the shop had counted when the job was opened; left out: the book alone. */
+  /** What the shop had counted when the job was opened; left out: the pack alone. */
   readonly counts?: Counts;
 }
 
 export const caseFileSchema = z.strictObject({
   format: z.literal('veglia-case'),
-  version: z.literal(1),
+  version: z.literal(2),
   pack: z.union([z.strictObject({ hash: z.string() }), z.strictObject({ inline: packSchema })]).optional(),
   /** What the shop had counted when the job was opened. */
   counts: countsSchema.optional(),
@@ -86,9 +87,16 @@ export interface ReadCase {
   readonly input: CaseInput;
 }
 
-/** Throws InputRefused with everything that is wrong with the file. */
+/** The pack a file brings along may be of an older version than the file. */
+function inlineUpgraded(document: unknown): unknown {
+  const file = asRecord(document);
+  const pack = asRecord(file?.pack);
+  return file && pack?.inline !== undefined ? { ...file, pack: { ...pack, inline: upgradePack(pack.inline) } } : document;
+}
+
+/** A case file of any version. Throws InputRefused with everything that is wrong with the file. */
 export function parseCase(document: unknown): ReadCase {
-  const parsed = caseFileSchema.safeParse(document);
+  const parsed = caseFileSchema.safeParse(inlineUpgraded(upgradeCaseFile(document)));
   if (!parsed.success) throw new InputRefused(problemsOfSchema(parsed.error.issues, 'case'));
   const file = parsed.data;
   const problems: Problem[] = [];
@@ -142,6 +150,6 @@ export function findEntry(entries: readonly Entry[], reference: string | number)
 /** A job's ledger as fold input: the set's facts are those of its opening entry. */
 export function caseOfLedger(entries: readonly Entry[], settings: Settings = defaultSettings, counts?: Counts): CaseInput {
   const opened = entries.find((entry) => entry.body.kind === 'job.opened');
-  const set = opened?.body.kind === 'job.opened' ? opened.body.set : { layout: { odds: {} } };
+  const set = opened?.body.kind === 'job.opened' ? opened.body.set : { layout: { probabilities: {} } };
   return { set, settings, entries, ...(counts ? { counts } : {}) };
 }

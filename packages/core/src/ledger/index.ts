@@ -28,7 +28,16 @@ export { caseFileSchema, caseOfLedger, defaultSettings, findEntry, parseCase, se
 export type { CaseFile, CaseInput, Entry, ReadCase, Settings } from './caseFile.ts';
 export { liveEntries } from './live.ts';
 export { plugsAfter, setOnArrival, stateAfter, type Established, type SetState } from './setState.ts';
-export { currentFormat, currentVersion, readBody, type LedgerFormat, type ReadBody, type Upgrader } from './upgrade.ts';
+export {
+  currentFormat,
+  currentVersion,
+  readBody,
+  upgradeCaseFile,
+  upgradeCaseParts,
+  type LedgerFormat,
+  type ReadBody,
+  type Upgrader,
+} from './upgrade.ts';
 export { countsSchema, type Counts } from './counts.ts';
 export { pinsOf, type Pins } from './pins.ts';
 export { openWaits, type Wait } from './waits.ts';

@@ -54,6 +54,46 @@ describe('entries of version 1', () => {
   });
 });
 
+describe('a case file of version 1, whose probabilities were called odds', () => {
+  const first: unknown = JSON.parse(readFileSync(new URL('./fixture-v1-odds.case.json', import.meta.url), 'utf8'));
+  /** The same by hand in the words of version 2. */
+  const layout = { probabilities: { 'led-tcon': 0.7, 'one-board': 0.3 } };
+  const second = {
+    format: 'veglia-case',
+    version: 2,
+    set: { layout, ageYears: 6 },
+    entries: [
+      { body: { kind: 'job.opened', set: { layout, ageYears: 6 } } },
+      { body: { kind: 'symptom.reported', symptoms: ['blinking'] } },
+      {
+        body: {
+          kind: 'blink.read',
+          groups: [3],
+          colour: 'red',
+          cycles: 2,
+          how: 'camera',
+          probability: 0.9,
+          alternatives: [{ groups: [4], probability: 0.1 }],
+        },
+      },
+      { body: { kind: 'blink.read', groups: [3], cycles: 1, probability: 0.8, alternatives: [{ groups: [2], probability: 0.2 }] } },
+      { body: { kind: 'advice.shown', engine: 'veglia-core/4', top: [{ id: 'power', probability: 0.4, verdict: 'suspect' }] } },
+      { body: { kind: 'layout.found', layout: { probabilities: { 'led-tcon': 1 } } } },
+    ],
+  };
+
+  test('says what it said: bodies with and without a version of their own', () => {
+    expect(parseCase(first).input).toEqual(parseCase(second).input);
+  });
+
+  test('and a file of version 2 may not say odds', () => {
+    expect(problemsOf({ ...(first as object), version: 2 })).toEqual(
+      expect.arrayContaining([expect.objectContaining({ code: 'schema', where: 'case.set.layout' })]),
+    );
+    expect(problemsOf({ format: 'veglia-case', version: 3, set: { layout: 'led-tcon' }, entries: [] })).toBeDefined();
+  });
+});
+
 describe('upgrading', () => {
   /** A later ledger: version 2 of a note counts its words, version 3 renames the text. */
   const later: LedgerFormat = {
@@ -90,7 +130,7 @@ describe('case files', () => {
   test('written by hand may leave out id, seq, at, by and v; the order is the file’s', () => {
     const { input } = parseCase({
       format: 'veglia-case',
-      version: 1,
+      version: 2,
       set: { layout: 'led-tcon' },
       entries: [{ body: { kind: 'note.added', text: 'first' } }, { body: { kind: 'note.added', text: 'second' } }],
     });
@@ -104,7 +144,7 @@ describe('case files', () => {
     expect(
       problemsOf({
         format: 'veglia-case',
-        version: 1,
+        version: 2,
         set: { layout: 'led-tcon' },
         entries: [
           { body: { kind: 'test.answered', test: 'torch', outcome: 'nothing' } },
@@ -123,8 +163,8 @@ describe('case files', () => {
 
   test.each([
     ['another format', { format: 'notes', version: 1, set: { layout: 'led-tcon' }, entries: [] }],
-    ['no set', { format: 'veglia-case', version: 1, entries: [] }],
-    ['an unknown field', { format: 'veglia-case', version: 1, set: { layout: 'led-tcon' }, entries: [], colour: 'red' }],
+    ['no set', { format: 'veglia-case', version: 2, entries: [] }],
+    ['an unknown field', { format: 'veglia-case', version: 2, set: { layout: 'led-tcon' }, entries: [], colour: 'red' }],
   ])('%s is refused', (_, document) => {
     expect(problemsOf(document)).toEqual(expect.arrayContaining([expect.objectContaining({ code: 'schema' })]));
   });
@@ -145,13 +185,15 @@ describe('retraction', () => {
     expect(liveEntries(twice.entries).map((entry) => entry.seq)).toEqual([1, 2, 4]);
   });
 
-  test('leaves odds exactly as if it had never been said', () => {
+  test('leaves probabilities exactly as if it had never been said', () => {
     const never = foldCase(caseOf(['sound-dark'], ['cut.power-main=dark']), shipped());
     const taken = foldCase(
       caseOf(['sound-dark'], ['torch=nothing', { kind: 'entry.retracted', entry: 2, reason: 'x' }, 'cut.power-main=dark']),
       shipped(),
     );
-    expect(taken.assemblies.map(({ id, odds }) => [id, odds])).toEqual(never.assemblies.map(({ id, odds }) => [id, odds]));
+    expect(taken.assemblies.map(({ id, probability }) => [id, probability])).toEqual(
+      never.assemblies.map(({ id, probability }) => [id, probability]),
+    );
   });
 });
 

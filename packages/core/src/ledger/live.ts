@@ -1,7 +1,7 @@
 import type { Entry } from './caseFile.ts';
 
 /**
- * Entries that still count, in order of seq. A retraction takes back the entry it names; a retraction that is itself
+ * Entries that still count, in order of seq. A retraction undoes the entry it names; a retraction that is itself
  * retracted does not, so the last word stands.
  */
 export function liveEntries(entries: readonly Entry[]): Entry[] {

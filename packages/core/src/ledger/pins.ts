@@ -5,7 +5,7 @@ import { liveEntries } from './live.ts';
 /** What a job goes by: as it was opened, then as its ledger moved it. */
 export interface Pins {
   readonly hash: string;
-  /** Number of the counts; 0 is the book alone. */
+  /** Number of the counts; 0 is the pack alone. */
   readonly snapshot: number;
 }
 

@@ -5,6 +5,7 @@
  */
 import type { z } from 'zod';
 import type { Problem } from '../problems.ts';
+import { asRecord, renamed } from '../renamed.ts';
 import { bodySchemas, type Body } from './bodies.ts';
 
 export type Upgrader = (body: Record<string, unknown>) => Record<string, unknown>;
@@ -15,18 +16,39 @@ export interface LedgerFormat {
   readonly upgraders: Readonly<Record<string, Readonly<Record<number, Upgrader>>>>;
 }
 
+type Bag = Record<string, unknown>;
+
+const layoutGuess = (layout: unknown): unknown => renamed(layout, 'odds', 'probabilities');
+const each = (list: unknown): unknown => (Array.isArray(list) ? list.map((one) => renamed(one, 'odds', 'probability')) : list);
+
+/** Where a body says how likely something is, that was called `odds` until version 2 of the case file. */
+const withoutOdds = {
+  set: (body: Bag): Bag => {
+    const set = asRecord(body.set);
+    return set ? { ...body, set: { ...set, layout: layoutGuess(set.layout) } } : body;
+  },
+  layout: (body: Bag): Bag => ({ ...body, layout: layoutGuess(body.layout) }),
+  reading: (body: Bag): Bag => {
+    const named = renamed(body, 'odds', 'probability') as Bag;
+    return Object.hasOwn(named, 'alternatives') ? { ...named, alternatives: each(named.alternatives) } : named;
+  },
+  top: (body: Bag): Bag => ({ ...body, top: each(body.top) }),
+};
+
 export const currentFormat: LedgerFormat = {
   schemas: bodySchemas,
   upgraders: {
     'pack.pinned': { 1: (body) => body },
     // Version 2 of these only has more that may be said.
-    'job.opened': { 1: (body) => body },
+    'job.opened': { 1: (body) => body, 2: withoutOdds.set },
+    'layout.found': { 1: withoutOdds.layout },
+    'advice.shown': { 1: withoutOdds.top },
     'symptom.reported': { 1: (body) => body },
     'limit.agreed': { 1: (body) => body },
     'quote.sent': { 1: (body) => body },
     'quote.answered': { 1: (body) => body },
     'photo.added': { 1: (body) => body },
-    'blink.read': { 1: (body) => body },
+    'blink.read': { 1: (body) => body, 2: withoutOdds.reading },
     'test.answered': { 1: (body) => body },
     'repair.done': { 1: (body) => body },
     'set.changed': { 1: (body) => body },
@@ -35,6 +57,36 @@ export const currentFormat: LedgerFormat = {
     'job.closed': { 1: (body) => body },
   },
 };
+
+/** Versions of bodies as files of version 1 wrote them, for a body that leaves out its own. */
+const inFirstFiles: Readonly<Record<string, number>> = { 'job.opened': 2, 'layout.found': 1, 'advice.shown': 1, 'blink.read': 2 };
+
+/**
+ * A case file of any version as one of version 2, in which `odds` is `probability` and a guessed layout has `probabilities`. What isn't
+ * one of version 1 comes back as it is. Throws nothing: what is wrong with it is for the schema to say.
+ */
+export function upgradeCaseFile(document: unknown): unknown {
+  const file = asRecord(document);
+  if (file?.format !== 'veglia-case' || file.version !== 1) return document;
+  return { ...upgradeCaseParts(file), version: 2 };
+}
+
+/** Set and entries alone, as they stand in a case file or a reference case of version 1. */
+export function upgradeCaseParts(file: Readonly<Record<string, unknown>>): Record<string, unknown> {
+  const set = asRecord(file.set);
+  return {
+    ...file,
+    ...(set ? { set: { ...set, layout: layoutGuess(set.layout) } } : {}),
+    ...(Array.isArray(file.entries) ? { entries: file.entries.map(withVersion) } : {}),
+  };
+}
+
+function withVersion(entry: unknown): unknown {
+  const head = asRecord(entry);
+  const body = asRecord(head?.body);
+  if (!head || !body || body.v !== undefined || typeof body.kind !== 'string' || !Object.hasOwn(inFirstFiles, body.kind)) return entry;
+  return { ...head, body: { ...body, v: inFirstFiles[body.kind] } };
+}
 
 export function currentVersion(kind: string, format: LedgerFormat = currentFormat): number {
   return 1 + Object.keys(format.upgraders[kind] ?? {}).length;

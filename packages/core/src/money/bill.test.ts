@@ -3,8 +3,8 @@ import { optimalCost, type DecisionModel, type Standing } from '../decision/inde
 import { caseOf, shipped } from '../testing/shipped.ts';
 import { billEnds, billSpread, likelyBill, type BillEnd } from './index.ts';
 
-const start = (odds: readonly number[]): Standing => ({
-  odds: Float64Array.from(odds),
+const start = (probabilities: readonly number[]): Standing => ({
+  probabilities: Float64Array.from(probabilities),
   stage: 0,
   testsDone: new Set(),
   repairsDone: new Set(),
@@ -25,7 +25,7 @@ describe('the bill before a job is begun', () => {
     // Half a: 10 + 100. Half b: 10 + 300, of which a fifth isn't cured and is given up at the same bill. Arithmetic, no source.
     const ends = billEnds(two, start([0.5, 0.5]));
     const byEnd = (end: string, minor: number): number =>
-      ends.filter((one) => one.end === end && one.minor === minor).reduce((sum, { odds }) => sum + odds, 0);
+      ends.filter((one) => one.end === end && one.minor === minor).reduce((sum, { probability }) => sum + probability, 0);
     expect(byEnd('cured', 110)).toBeCloseTo(0.5, 12);
     expect(byEnd('cured', 310)).toBeCloseTo(0.4, 12);
     expect(byEnd('given-up', 310)).toBeCloseTo(0.1, 12);
@@ -34,7 +34,10 @@ describe('the bill before a job is begun', () => {
 
   test('bill and loss together are what the way costs: the exact optimum where the way is the best one', () => {
     const at = start([0.5, 0.5]);
-    const expected = billEnds(two, at).reduce((sum, { odds, minor, end }) => sum + odds * (minor + (end === 'given-up' ? 500 : 0)), 0);
+    const expected = billEnds(two, at).reduce(
+      (sum, { probability, minor, end }) => sum + probability * (minor + (end === 'given-up' ? 500 : 0)),
+      0,
+    );
     expect(expected).toBeCloseTo(optimalCost(two, at), 9);
   });
 
@@ -45,14 +48,14 @@ describe('the bill before a job is begun', () => {
       { leastShare: 0, standings: 1 },
     ]) {
       const ends = billEnds(two, start([0.3, 0.7]), limits);
-      expect(ends.reduce((sum, { odds }) => sum + odds, 0)).toBeCloseTo(1, 12);
+      expect(ends.reduce((sum, { probability }) => sum + probability, 0)).toBeCloseTo(1, 12);
     }
   });
 
   test.each<[string, BillEnd[], unknown]>([
     ['nothing', [], undefined],
-    ['ends without odds', [{ odds: 0, minor: 5, end: 'cured' }], undefined],
-    ['one end', [{ odds: 0.2, minor: 5, end: 'given-up' }], { low: 5, middle: 5, high: 5, givenUp: 1 }],
+    ['ends without probabilities', [{ probability: 0, minor: 5, end: 'cured' }], undefined],
+    ['one end', [{ probability: 0.2, minor: 5, end: 'given-up' }], { low: 5, middle: 5, high: 5, givenUp: 1 }],
   ])('of %s', (_, ends, spread) => {
     expect(billSpread(ends)).toEqual(spread);
   });
@@ -66,10 +69,10 @@ describe('the bill before a job is begun', () => {
     expect(fuse.givenUp).toBeLessThan(0.3);
   });
 
-  test('where the layout isn’t known, each that is possible counts by its odds; a case of nothing has no bill', () => {
+  test('where the layout isn’t known, each that is possible counts by its probability; a case of nothing has no bill', () => {
     const spread = (layout: unknown) => likelyBill(caseOf(['dead'], [], { layout }), shipped())!;
     const [one, other] = [spread('led-tcon'), spread('plasma')];
-    const mixed = spread({ odds: { 'led-tcon': 0.5, plasma: 0.5 } });
+    const mixed = spread({ probabilities: { 'led-tcon': 0.5, plasma: 0.5 } });
     expect(mixed.high).toBeGreaterThanOrEqual(Math.min(one.high, other.high));
     expect(mixed.high).toBeLessThanOrEqual(Math.max(one.high, other.high));
     expect(likelyBill({ ...caseOf(['dead']), entries: [] }, shipped())).toBeUndefined();

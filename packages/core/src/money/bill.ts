@@ -6,7 +6,7 @@ import { after, mass, moveAtOnce, opening, planRepairs, type DecisionModel, type
 
 export interface BillEnd {
   /** Chance of this end. */
-  readonly odds: number;
+  readonly probability: number;
   /** Minor units. */
   readonly minor: number;
   readonly end: 'cured' | 'given-up';
@@ -33,16 +33,16 @@ export interface BillLimits {
 /** Values of ours: some 0.2 s on the whole pack, so it belongs in a worker. */
 export const usualBillLimits: BillLimits = { leastShare: 0.004, standings: 160 };
 
-/** Ends of following the at-once way from here; odds sum to what the standing's odds sum to. */
+/** Ends of following the at-once way from here; probabilities sum to what the standing's probabilities sum to. */
 export function billEnds(model: DecisionModel, at: Standing, limits: BillLimits = usualBillLimits): BillEnd[] {
   const ends: BillEnd[] = [];
-  const least = mass(at.odds) * limits.leastShare;
+  const least = mass(at.probabilities) * limits.leastShare;
   let left = limits.standings;
   // Heaviest branch first, so that a spent budget ends the light ones.
   const open: { at: Standing; spent: number }[] = [{ at, spent: 0 }];
   for (let branch = open.shift(); branch; branch = open.shift()) {
     const { at: here, spent } = branch;
-    const total = mass(here.odds);
+    const total = mass(here.probabilities);
     if (total <= 0) continue;
     left -= 1;
     if (total < least || left < 0) {
@@ -51,16 +51,16 @@ export function billEnds(model: DecisionModel, at: Standing, limits: BillLimits 
     }
     const move = moveAtOnce(model, here);
     if (move.kind === 'give-up') {
-      ends.push({ odds: total, minor: spent, end: 'given-up' });
+      ends.push({ probability: total, minor: spent, end: 'given-up' });
       continue;
     }
     const { next } = after(model, here, move);
     const tried = move.kind === 'test' ? model.tests[move.index] : model.repairs[move.index];
     const paid = spent + (tried?.cost ?? 0) + opening(model, here.stage, tried?.stage ?? 0);
-    const cured = total - next.reduce((sum, one) => sum + mass(one.odds), 0);
-    if (move.kind === 'repair' && cured > 0) ends.push({ odds: cured, minor: paid, end: 'cured' });
-    for (const one of next) if (mass(one.odds) > 0) open.push({ at: one, spent: paid });
-    open.sort((a, b) => mass(b.at.odds) - mass(a.at.odds));
+    const cured = total - next.reduce((sum, one) => sum + mass(one.probabilities), 0);
+    if (move.kind === 'repair' && cured > 0) ends.push({ probability: cured, minor: paid, end: 'cured' });
+    for (const one of next) if (mass(one.probabilities) > 0) open.push({ at: one, spent: paid });
+    open.sort((a, b) => mass(b.at.probabilities) - mass(a.at.probabilities));
   }
   return ends;
 }
@@ -69,21 +69,21 @@ function endsByRepairs(model: DecisionModel, from: Standing, spent: number): Bil
   const ends: BillEnd[] = [];
   let at = from;
   let paid = spent;
-  for (const index of planRepairs(model, from.odds, from.stage, from.repairsDone).sequence) {
-    const before = mass(at.odds);
+  for (const index of planRepairs(model, from.probabilities, from.stage, from.repairsDone).sequence) {
+    const before = mass(at.probabilities);
     const repair = model.repairs[index];
     paid += (repair?.cost ?? 0) + opening(model, at.stage, repair?.stage ?? 0);
     at = after(model, at, { kind: 'repair', index }).next[0] ?? at;
-    ends.push({ odds: before - mass(at.odds), minor: paid, end: 'cured' });
+    ends.push({ probability: before - mass(at.probabilities), minor: paid, end: 'cured' });
   }
-  const left = mass(at.odds);
-  return left > 0 ? [...ends, { odds: left, minor: paid, end: 'given-up' }] : ends;
+  const left = mass(at.probabilities);
+  return left > 0 ? [...ends, { probability: left, minor: paid, end: 'given-up' }] : ends;
 }
 
-/** Ends, perhaps of several layouts with their shares already in the odds, as one spread. Undefined where there are none. */
+/** Ends, perhaps of several layouts with their shares already in the probabilities, as one spread. Undefined where there are none. */
 export function billSpread(ends: readonly BillEnd[]): BillSpread | undefined {
-  const sorted = ends.filter(({ odds }) => odds > 0).sort((a, b) => a.minor - b.minor);
-  const total = sorted.reduce((sum, { odds }) => sum + odds, 0);
+  const sorted = ends.filter(({ probability }) => probability > 0).sort((a, b) => a.minor - b.minor);
+  const total = sorted.reduce((sum, { probability }) => sum + probability, 0);
   if (total <= 0) return undefined;
   const cured = sorted.filter(({ end }) => end === 'cured');
   const curedMiddle = quantile(cured, 0.5);
@@ -91,17 +91,17 @@ export function billSpread(ends: readonly BillEnd[]): BillSpread | undefined {
     low: quantile(sorted, 0.1) ?? 0,
     middle: quantile(sorted, 0.5) ?? 0,
     high: quantile(sorted, 0.9) ?? 0,
-    givenUp: sorted.reduce((sum, { odds, end }) => sum + (end === 'given-up' ? odds : 0), 0) / total,
+    givenUp: sorted.reduce((sum, { probability, end }) => sum + (end === 'given-up' ? probability : 0), 0) / total,
     ...(curedMiddle === undefined ? {} : { curedMiddle }),
   };
 }
 
 /** Least bill at or below which this share of the ends lies; `ends` in rising order. */
 function quantile(ends: readonly BillEnd[], share: number): number | undefined {
-  const wanted = share * ends.reduce((sum, { odds }) => sum + odds, 0);
+  const wanted = share * ends.reduce((sum, { probability }) => sum + probability, 0);
   let reached = 0;
-  for (const { odds, minor } of ends) {
-    reached += odds;
+  for (const { probability, minor } of ends) {
+    reached += probability;
     if (reached >= wanted - 1e-12) return Math.round(minor);
   }
   return undefined;

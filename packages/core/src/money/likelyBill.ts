@@ -1,4 +1,4 @@
-/** The bill of a case as it stands: each layout still possible is followed by itself, and counts by its odds. */
+/** The bill of a case as it stands: each layout still possible is followed by itself, and counts by its probability. */
 import { decideFrom, believe } from '../diagnosis/index.ts';
 import { bookFor } from '../learning/index.ts';
 import type { CompiledPack } from '../knowledge/index.ts';
@@ -13,13 +13,15 @@ export function likelyBill(input: CaseInput, book: CompiledPack): BillSpread | u
   const compiled = bookFor(input, book);
   const { interpretation } = believe(input, compiled);
   if (interpretation.closed || interpretation.units.length === 0) return undefined;
-  const layouts = Object.entries(interpretation.layoutOdds).filter(([, odds]) => odds >= leastLayout);
+  const layouts = Object.entries(interpretation.layoutProbabilities).filter(([, probability]) => probability >= leastLayout);
   const limits = { ...usualBillLimits, standings: Math.ceil(usualBillLimits.standings / Math.sqrt(layouts.length)) };
   return billSpread(
     layouts.flatMap(([layout, share]) => {
       const alone = { ...input, set: { ...input.set, layout }, entries: input.entries.filter(({ body }) => body.kind !== 'layout.found') };
       const from = decideFrom(believe(alone, compiled), compiled, input.settings);
-      return from ? billEnds(from.decision.model, from.decision.at, limits).map((end) => ({ ...end, odds: end.odds * share })) : [];
+      return from
+        ? billEnds(from.decision.model, from.decision.at, limits).map((end) => ({ ...end, probability: end.probability * share }))
+        : [];
     }),
   );
 }

@@ -74,7 +74,7 @@ describe('the quick line', () => {
     expect(read('vsus 190', { layout: 'led-tcon' })).toEqual({ items: [], rest: ['vsus 190'] });
   });
 
-  test('every phrase of the book leads to its own test', () => {
+  test('every phrase of the pack leads to its own test', () => {
     let tried = 0;
     for (const { id: layout } of shipped().pack.layouts) {
       for (const one of shipped().testsOf.get(layout) ?? []) {

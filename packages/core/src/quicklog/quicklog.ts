@@ -129,7 +129,7 @@ function bodyOf(phrase: Phrase, around: readonly string[], context: QuickContext
   if (phrase.kind === 'blink') {
     const groups = (/\d+(?:[ -]\d+){0,3}/.exec(said)?.[0] ?? '').split(/[ -]/).map(Number);
     if (groups.some((count) => !(count >= 1 && count <= 99))) return undefined;
-    return { kind: 'blink.read', v: 2, groups, how: 'eye', cycles: /\btwice\b/.test(said) ? 2 : 1 };
+    return { kind: 'blink.read', v: 3, groups, how: 'eye', cycles: /\btwice\b/.test(said) ? 2 : 1 };
   }
   const test = context.compiled.tests.get(phrase.id);
   if (!test || test.of?.required) return undefined;

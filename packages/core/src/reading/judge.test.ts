@@ -24,7 +24,7 @@ describe('a number of a set nobody wrote down', () => {
     ['standby, 0.1 V', 'rail.standby', 0.1, undefined, 'absent'],
     ['standby, 3.3 V where 5.2 is printed', 'rail.standby', 3.3, 5.2, 'low'],
     ['standby, 5.2 V where 5.2 is printed', 'rail.standby', 5.2, 5.2, 'in-range'],
-    // A big rail may be 12, 13, 19 or 24 V; a light plug 30 to 250 V; a bias rail 5 to 35 V.
+    // A main rail may be 12, 13, 19 or 24 V; a light plug 30 to 250 V; a bias rail 5 to 35 V.
     ['big rail, 12.3 V', 'rail.main', 12.3, undefined, undefined],
     ['big rail, 12.3 V where 12 is printed', 'rail.main', 12.3, 12, 'in-range'],
     ['big rail, 12.97 V where 13 is printed', 'rail.main', 12.97, 13, 'in-range'],

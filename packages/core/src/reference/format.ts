@@ -2,10 +2,10 @@
  * Reference cases (`veglia-told`): what happened on a bench in entries of the ledger, and what a sound judge must say of it after so many
  * of them. A shop keeps its own hard cases in this form and runs them whenever it edits the pack (docs/knowledge.md).
  *
- *   { format: 'veglia-told', version: 1, source, cases: [{ id, story, set, settings?, entries, expect }] }
+ *   { format: 'veglia-told', version: 2, source, cases: [{ id, story, set, settings?, entries, expect }] }
  *
  * An expectation has `because`, and `after`: entries folded, left out all of them.
- *   odds     summed probability of the assemblies `of`, from `min` to `max`
+ *   probability   summed probability of the assemblies `of`, from `min` to `max`
  *   fault    the same over faults
  *   verdict  of the assembly `of`: `is` or `not`
  *   next     the first step has not the kind `kindNot`, is one of `idIn`, none of `idNotIn`, at none of the stages `stageNot`;
@@ -13,15 +13,16 @@
  */
 import { z } from 'zod';
 import { verdicts } from '../diagnosis/index.ts';
-import { caseFileSchema } from '../ledger/index.ts';
+import { caseFileSchema, upgradeCaseParts } from '../ledger/index.ts';
 import { InputRefused, problemsOfSchema, type Problem } from '../problems.ts';
+import { asRecord } from '../renamed.ts';
 
 const share = z.number().min(0).max(1);
 const because = z.string().min(1);
 const after = z.number().int().min(0).optional();
 const ids = z.array(z.string().min(1)).min(1);
 
-const boundedSchema = <const What extends 'odds' | 'fault'>(what: What) =>
+const boundedSchema = <const What extends 'probability' | 'fault'>(what: What) =>
   z
     .strictObject({ what: z.literal(what), of: ids, min: share.optional(), max: share.optional(), after, because })
     .refine(({ min, max }) => min !== undefined || max !== undefined, 'min or max');
@@ -55,7 +56,7 @@ const nextSchema = z
     'first, or within and hasOneOf',
   );
 
-export const expectationSchema = z.union([boundedSchema('odds'), boundedSchema('fault'), verdictSchema, nextSchema]);
+export const expectationSchema = z.union([boundedSchema('probability'), boundedSchema('fault'), verdictSchema, nextSchema]);
 export type Expectation = z.infer<typeof expectationSchema>;
 
 export const referenceCaseSchema = z.strictObject({
@@ -73,10 +74,27 @@ export type ReferenceCase = z.infer<typeof referenceCaseSchema>;
 
 export const referenceFileSchema = z.strictObject({
   format: z.literal('veglia-told'),
-  version: z.literal(1),
+  version: z.literal(2),
   source: z.string().min(1),
   cases: z.array(referenceCaseSchema).min(1),
 });
+
+/** Version 1 said `odds` for the summed probability and in what a case holds; what isn't of version 1 comes back as it is. */
+function upgradeReferenceFile(document: unknown): unknown {
+  const file = asRecord(document);
+  if (file?.format !== 'veglia-told' || file.version !== 1 || !Array.isArray(file.cases)) return document;
+  return { ...file, version: 2, cases: file.cases.map(upgradeReferenceCase) };
+}
+
+function upgradeReferenceCase(one: unknown): unknown {
+  const told = asRecord(one);
+  if (!told) return one;
+  const expect = Array.isArray(told.expect) ? told.expect.map(withoutOdds) : told.expect;
+  return { ...upgradeCaseParts(told), ...(expect === undefined ? {} : { expect }) };
+}
+
+const withoutOdds = (expectation: unknown): unknown =>
+  asRecord(expectation)?.what === 'odds' ? { ...asRecord(expectation), what: 'probability' } : expectation;
 
 /** Cases of one or more documents; throws InputRefused with every problem, an id given twice and an `after` beyond the end among them. */
 export function parseReferenceCases(documents: readonly { readonly name: string; readonly document: unknown }[]): ReferenceCase[] {
@@ -84,7 +102,7 @@ export function parseReferenceCases(documents: readonly { readonly name: string;
   const cases: ReferenceCase[] = [];
   const seen = new Set<string>();
   for (const { name, document } of documents) {
-    const parsed = referenceFileSchema.safeParse(document);
+    const parsed = referenceFileSchema.safeParse(upgradeReferenceFile(document));
     if (!parsed.success) {
       problems.push(...problemsOfSchema(parsed.error.issues, name));
       continue;

@@ -24,7 +24,7 @@ function asked(one: Expectation): string {
     'min' in one || 'max' in one
       ? `${one.min === undefined ? '' : ` at least ${one.min}`}${one.max === undefined ? '' : ` at most ${one.max}`}`
       : '';
-  if (one.what === 'odds' || one.what === 'fault') return `${one.what} ${one.of.join('+')}${bounds}`;
+  if (one.what === 'probability' || one.what === 'fault') return `${one.what} ${one.of.join('+')}${bounds}`;
   if (one.what === 'verdict') return `verdict ${one.of} ${one.is === undefined ? `not ${one.not ?? ''}` : `is ${one.is}`}`;
   if (one.within !== undefined) return `one of the first ${one.within} is ${(one.hasOneOf ?? []).join(' or ')}`;
   const parts = Object.entries(one.first ?? {}).map(([key, value]) => `${key} ${[value].flat().join(' ')}`);
@@ -34,14 +34,14 @@ function asked(one: Expectation): string {
 function judge(one: Expectation, fold: CaseFold): { holds: boolean; found: string } {
   const top = fold.assemblies
     .slice(0, 4)
-    .map(({ id, odds, verdict }) => `${id} ${figure(odds)} ${verdict}`)
+    .map(({ id, probability, verdict }) => `${id} ${figure(probability)} ${verdict}`)
     .join(', ');
   const steps = fold.next.slice(0, one.what === 'next' ? (one.within ?? 3) : 3);
   const ahead = steps.map(stepName).join(' > ');
-  if (one.what === 'odds' || one.what === 'fault') {
-    const rows = (one.what === 'odds' ? fold.assemblies : fold.faults).filter(({ id }) => one.of.includes(id));
+  if (one.what === 'probability' || one.what === 'fault') {
+    const rows = (one.what === 'probability' ? fold.assemblies : fold.faults).filter(({ id }) => one.of.includes(id));
     if (rows.length === 0) return { holds: false, found: `this set has none of them | ${top}` };
-    const total = rows.reduce((sum, { odds }) => sum + odds, 0);
+    const total = rows.reduce((sum, { probability }) => sum + probability, 0);
     return { holds: total >= (one.min ?? 0) && total <= (one.max ?? 1), found: `${figure(total)} | ${top}` };
   }
   if (one.what === 'verdict') {
@@ -49,7 +49,7 @@ function judge(one: Expectation, fold: CaseFold): { holds: boolean; found: strin
     if (!row) return { holds: false, found: `this set has no ${one.of}` };
     return {
       holds: one.is === undefined ? row.verdict !== one.not : row.verdict === one.is,
-      found: `${row.verdict} at ${figure(row.odds)} | ${top}`,
+      found: `${row.verdict} at ${figure(row.probability)} | ${top}`,
     };
   }
   if (one.within !== undefined) return { holds: steps.some((step) => named(step, one.hasOneOf ?? [])), found: `${ahead} | ${top}` };
@@ -70,7 +70,7 @@ export function judgeCase(one: ReferenceCase, compiled: CompiledPack): Judged[] 
     if (known) return known;
     const { input } = parseCase({
       format: 'veglia-case',
-      version: 1,
+      version: 2,
       set: one.set,
       settings: one.settings,
       entries: one.entries.slice(0, after),

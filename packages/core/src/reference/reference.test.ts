@@ -23,7 +23,7 @@ describe('reference cases', () => {
     const { layouts, symptomIds } = shipped();
     expect(new Set(cases.map((one) => one.set.layout))).toEqual(new Set(layouts.keys()));
     const told = JSON.stringify(cases.map(({ entries }) => entries));
-    // What was added to the book later needs no case of those days.
+    // What was added to the pack later needs no case of those days.
     for (const symptom of symptomIds.filter((id) => id !== 'bar-across'))
       expect([symptom, told.includes(`"${symptom}"`)]).toEqual([symptom, true]);
   });
@@ -45,16 +45,29 @@ describe('a file of them', () => {
     story: 'x',
     set: { layout: 'oled' },
     entries: [],
-    expect: [{ what: 'odds', of: ['main'], min: 0.1, because: 'y' }],
+    expect: [{ what: 'probability', of: ['main'], min: 0.1, because: 'y' }],
   };
   const read = (...list: object[]) =>
-    parseReferenceCases([{ name: 'f', document: { format: 'veglia-told', version: 1, source: 's', cases: list } }]);
+    parseReferenceCases([{ name: 'f', document: { format: 'veglia-told', version: 2, source: 's', cases: list } }]);
   test('is read', () => expect(read(good)).toHaveLength(1));
+  test('of version 1 is read as the same, its odds as probability, its entries by their version', () => {
+    const layout = (key: string): object => ({ layout: { [key]: { oled: 0.9, plasma: 0.1 } } });
+    const first = {
+      ...good,
+      set: layout('odds'),
+      entries: [{ body: { kind: 'layout.found', ...layout('odds') } }],
+      expect: [{ what: 'odds', of: ['main'], min: 0.1, because: 'y' }],
+    };
+    const second = { ...good, set: layout('probabilities'), entries: [{ body: { kind: 'layout.found', v: 1, ...layout('odds') } }] };
+    expect(parseReferenceCases([{ name: 'f', document: { format: 'veglia-told', version: 1, source: 's', cases: [first] } }])).toEqual(
+      read(second),
+    );
+  });
   test.each<[string, object[]]>([
     ['an id given twice', [good, good]],
-    ['an expectation beyond the end', [{ ...good, expect: [{ what: 'odds', of: ['main'], min: 0.1, after: 1, because: 'y' }] }]],
-    ['no bound', [{ ...good, expect: [{ what: 'odds', of: ['main'], because: 'y' }] }]],
-    ['no reason', [{ ...good, expect: [{ what: 'odds', of: ['main'], min: 0.1 }] }]],
+    ['an expectation beyond the end', [{ ...good, expect: [{ what: 'probability', of: ['main'], min: 0.1, after: 1, because: 'y' }] }]],
+    ['no bound', [{ ...good, expect: [{ what: 'probability', of: ['main'], because: 'y' }] }]],
+    ['no reason', [{ ...good, expect: [{ what: 'probability', of: ['main'], min: 0.1 }] }]],
     ['is and not', [{ ...good, expect: [{ what: 'verdict', of: 'main', is: 'proven', not: 'cleared', because: 'y' }] }]],
     ['a verdict nobody gives', [{ ...good, expect: [{ what: 'verdict', of: 'main', is: 'guilty', because: 'y' }] }]],
     ['neither first nor within', [{ ...good, expect: [{ what: 'next', because: 'y' }] }]],

@@ -1,5 +1,5 @@
 /**
- * What a complaint alone says of each assembly, held against the ranges that experts would accept (knowledge/reference-shares.json, "common
+ * What a symptom alone says of each assembly, held against the ranges that experts would accept (knowledge/reference-shares.json, "common
  * practice, no source"). They are results, reached through mechanisms and how common faults are; nothing is entered from them.
  */
 import { readFileSync } from 'node:fs';
@@ -40,32 +40,32 @@ const never0 = (id: string): boolean => id.startsWith('harness.') || ['speakers'
 
 describe.each(Object.entries(shares))('%s', (layout, complaints) => {
   test.each(Object.entries(complaints))('%s', (complaint, ranges) => {
-    const odds = after(layout, complaint);
+    const probabilities = after(layout, complaint);
     const missed = Object.entries(ranges)
-      .map(([assembly, [least, most]]) => ({ assembly, least, most, share: Math.round((odds.get(assembly) ?? 0) * 1e4) / 1e4 }))
+      .map(([assembly, [least, most]]) => ({ assembly, least, most, share: Math.round((probabilities.get(assembly) ?? 0) * 1e4) / 1e4 }))
       .filter(({ least, most, share }) => share < least || share > most);
     expect(missed).toEqual([]);
-    const unknown = odds.get('not-in-the-book') ?? 0;
+    const unknown = probabilities.get('not-in-the-book') ?? 0;
     expect(unknown).toBeGreaterThanOrEqual(always['not-in-the-book'][0]);
     expect(unknown).toBeLessThanOrEqual(always['not-in-the-book'][1]);
   });
 });
 
-test('every board, strips, panel, keys and the outside keep two in a thousand under every complaint a class of theirs allows', () => {
+test('every board, strips, panel, keys and the outside keep two in a thousand under every symptom a class of theirs allows', () => {
   const pack = shipped().pack;
   const low: string[] = [];
   for (const layout of pack.layouts) {
     for (const { id: complaint } of pack.symptoms) {
-      // A self-lit screen shows it as another complaint.
+      // A self-lit screen shows it as another symptom.
       if (layout.showsAs[complaint] !== undefined) continue;
-      const odds = after(layout.id, complaint);
+      const probabilities = after(layout.id, complaint);
       const possible = new Set(
         (shipped().faultsOf.get(layout.id) ?? [])
-          .filter(({ id }) => (shipped().symptomOdds(layout.id, id)[shipped().symptomIds.indexOf(complaint)] ?? 0) > 0)
+          .filter(({ id }) => (shipped().symptomLikelihoods(layout.id, id)[shipped().symptomIds.indexOf(complaint)] ?? 0) > 0)
           .map(({ assembly }) => assembly),
       );
       for (const id of possible) {
-        const share = odds.get(id) ?? 0;
+        const share = probabilities.get(id) ?? 0;
         if (never0(id) ? share <= 0 : share < 0.002) low.push(`${layout.id} ${complaint} ${id} ${share.toFixed(5)}`);
       }
     }

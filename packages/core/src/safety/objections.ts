@@ -1,4 +1,4 @@
-/** Why a change may hurt somebody or the set, from the state it is done in. Nothing is forbidden: it is then "done anyway". */
+/** Why a change may hurt somebody or the set, from the state it is done in. Nothing is forbidden: it is then "overridden". */
 import { safeVolts } from '../electrical/index.ts';
 import type { CompiledPack } from '../knowledge/index.ts';
 import { plugsAfter, type BodyOf, type SetState } from '../ledger/index.ts';

@@ -84,7 +84,7 @@ describe('objections', () => {
     for (const [layout, caution] of [
       ['plasma', 'plasma-volts'],
       ['one-board', 'shared-board'],
-      [{ odds: { 'led-tcon': 0.7, 'one-board': 0.3 } }, 'shared-board'],
+      [{ probabilities: { 'led-tcon': 0.7, 'one-board': 0.3 } }, 'shared-board'],
     ] as const) {
       const steps = inside(layout);
       expect(steps.length).toBeGreaterThan(5);
@@ -194,7 +194,7 @@ describe('down and verified lapse', () => {
     expect(after([entry(changed({ plugged: true }), 1), entry(told, 2)])).toMatchObject({ plugged: true, railsDown: false });
     expect(after([entry(told, 1)])).toMatchObject({ plugged: false });
   });
-  test('done anyway leaves nothing to rely on at all', () => {
+  test('overridden leaves nothing to rely on at all', () => {
     const state = after([
       entry(verified, 1),
       entry({ kind: 'test.answered', v: 2, test: 'cut.picture', outcome: 'unchanged', sure: 'sure', anyway: true }, 2),

@@ -1,4 +1,4 @@
-/** Past jobs that tell something of this one: same family, same complaint, same code. */
+/** Past jobs that tell something of this one: same family, same symptom, same code. */
 
 export interface PastJob {
   readonly family?: string | undefined;

@@ -11,7 +11,7 @@ interface Looks {
   readonly seen: { outcome: string; error: number }[];
 }
 
-function wordsToOdds(pack: Pack, outcomes: readonly string[], row: Readonly<Record<string, string>>): number[] {
+function wordsToLikelihoods(pack: Pack, outcomes: readonly string[], row: Readonly<Record<string, string>>): number[] {
   const least = Math.min(...Object.values(pack.scale.likelihood));
   const given = outcomes.map((outcome) => {
     const word = row[outcome];
@@ -25,7 +25,7 @@ function wordsToOdds(pack: Pack, outcomes: readonly string[], row: Readonly<Reco
   return weights.map((one) => one / weights.reduce((a, b) => a + b, 0));
 }
 
-/** What sets with this fault show, complaint by complaint, added up from the pack's own numbers. */
+/** What sets with this fault show, symptom by symptom, added up from the pack's own numbers. */
 function shownBy(pack: Pack, layout: Layout, fault: Pack['faults'][number], family: Family | undefined): Map<string, number> {
   const fits = (traits: Record<string, string[]>): boolean =>
     Object.entries(traits).every(([id, ok]) => ok.includes(family?.traits[id] ?? 'unknown'));
@@ -79,8 +79,8 @@ function blockFor(test: TestDefinition, symptoms: ReadonlySet<string>, family: F
   )!;
 }
 
-/** Fault id (and "not-in-the-book") -> odds. One layout, one complaint, no blink code, no retractions. */
-export function bruteForceOdds(input: CaseInput, pack: Pack): Map<string, number> {
+/** Fault id (and "not-in-the-book") -> probabilities. One layout, one symptom, no blink code, no retractions. */
+export function bruteForceProbabilities(input: CaseInput, pack: Pack): Map<string, number> {
   const layout = pack.layouts.find((one) => one.id === input.set.layout)!;
   const family = pack.families.find((one) => one.id === input.set.family);
   const symptoms = new Set(input.entries.flatMap(({ body }) => (body.kind === 'symptom.reported' ? body.symptoms : [])));
@@ -172,9 +172,9 @@ export function bruteForceOdds(input: CaseInput, pack: Pack): Map<string, number
     const rows = blockFor(look.test, namesHere, family, layout.id).rows;
     const key = keys.find((one) => rows.some((row) => row.for.includes(one)));
     const row = rows.find((one) => key !== undefined && one.for.includes(key));
-    return row ? wordsToOdds(pack, outcomes, row.odds) : outcomes.map(() => 1 / outcomes.length);
+    return row ? wordsToLikelihoods(pack, outcomes, row.likelihoods) : outcomes.map(() => 1 / outcomes.length);
   };
-  /** Something new answers as the sets of this complaint do on average. */
+  /** Something new answers as the sets of this symptom do on average. */
   const averages = new Map<string, number>();
   const averageOf = (look: Looks, pulled: readonly string[], at: number): number => {
     const key = `${look.test.id}/${look.of ?? ''}/${at}`;
@@ -197,10 +197,10 @@ export function bruteForceOdds(input: CaseInput, pack: Pack): Map<string, number
       const outcomes = look.test.observe.outcomes.map((outcome) => outcome.id);
       const pulled = look.test.do.flatMap((step) => ('pull' in step ? step.pull.map((one) => (one === '$of' ? look.of! : one)) : []));
       // Asked for once a branch of the tree: kept.
-      const odds = fault ? answersOf(fault, look, pulled) : outcomes.map((_, at) => averageOf(look, pulled, at));
+      const probabilities = fault ? answersOf(fault, look, pulled) : outcomes.map((_, at) => averageOf(look, pulled, at));
       return outcomes.reduce((sum, truth, at) => {
         const seen = look.seen.reduce((p, one) => p * (one.outcome === truth ? 1 - one.error : one.error / (outcomes.length - 1)), 1);
-        return sum + enumerate(index + 1, chance * odds[at]! * seen);
+        return sum + enumerate(index + 1, chance * probabilities[at]! * seen);
       }, 0);
     };
     weights.set(fault?.id ?? 'not-in-the-book', enumerate(0, weight));

@@ -43,7 +43,7 @@ export function caseOf(symptoms: readonly string[], told: readonly Told[] = [], 
   const complaint = symptoms.length > 0 ? [{ kind: 'symptom.reported', v: 1, symptoms }] : [];
   return parseCase({
     format: 'veglia-case',
-    version: 1,
+    version: 2,
     set: { layout: 'led-tcon', ...set },
     entries: [...complaint, ...bodies].map((body) => ({ body })),
   }).input;

@@ -39,7 +39,7 @@ export async function newestSnapshot(store: Store): Promise<number> {
   });
 }
 
-/** The counts of a number; undefined for 0, the book alone. Throws unknown-counts. */
+/** The counts of a number; undefined for 0, the pack alone. Throws unknown-counts. */
 export async function countsAt(store: Store, number: number, transaction?: Transaction): Promise<Counts | undefined> {
   if (number === 0) return undefined;
   const known = store.counts.get(number);
@@ -66,7 +66,7 @@ export async function listTold(store: Store): Promise<Told[]> {
   }));
 }
 
-/** Sent twice with one id it is kept once. What it speaks of must be in the current book. */
+/** Sent twice with one id it is kept once. What it speaks of must be in the current pack. */
 export async function tell(store: Store, told: NewTold): Promise<Told[]> {
   const { pack, faultsOf } = await store.packs.compiled(await store.packs.currentHash());
   await requirePerson(store, told.by);

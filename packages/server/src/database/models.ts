@@ -34,7 +34,7 @@ export interface JobRow extends Model<InferAttributes<JobRow>, InferCreationAttr
   customerId: string | null;
   setId: string;
   packHash: string;
-  /** Counts it was opened with; null is the book alone. */
+  /** Counts it was opened with; null is the pack alone. */
   snapshot: number | null;
   lastSeq: CreationOptional<number>;
   openedAt: Date;

@@ -44,7 +44,7 @@ export async function loadDemo(store: Store, folder: string): Promise<void> {
     const jobs = await Promise.all(
       names.map(async (name) => ({ name, job: demoJobSchema.parse(JSON.parse(await readFile(path.join(jobsFolder, name), 'utf8'))) })),
     );
-    // Closed ones first, from the book alone; those still open start from what these counted.
+    // Closed ones first, from the pack alone; those still open start from what these counted.
     const closed = ({ job }: (typeof jobs)[number]): boolean => job.entries.some(({ body }) => body.kind === 'job.closed');
     for (const { name, job } of jobs.filter(closed)) await loadJob(store, name, job, 0);
     const snapshot = await newestSnapshot(store);

@@ -9,7 +9,7 @@ import { ApiError } from './apiError.ts';
 /** PostgreSQL's own words for "going away" and "not yet there", classes 08 and 57P. */
 const awayCodes = new Set(['57P01', '57P02', '57P03', '08000', '08003', '08006', 'ECONNREFUSED', 'ECONNRESET', 'EPIPE']);
 
-export function isDatabaseAway(error: unknown): boolean {
+export function isDatabaseUnavailable(error: unknown): boolean {
   if (error instanceof ConnectionError || error instanceof ConnectionAcquireTimeoutError) return true;
   if (!(error instanceof Error)) return false;
   const { original } = error as { original?: unknown };
@@ -34,7 +34,7 @@ function classify(error: unknown): { code: ErrorCode; problems: readonly Problem
   if (error instanceof InputRefused) return { code: 'bad-request', problems: error.problems };
   const { type, status } = error as { type?: unknown; status?: unknown };
   if (type === 'entity.parse.failed') return { code: 'not-json', problems: [] };
-  if (isDatabaseAway(error)) return { code: 'database-away', problems: [] };
+  if (isDatabaseUnavailable(error)) return { code: 'database-unavailable', problems: [] };
   if (isLostRace(error)) return { code: 'entry-conflict', problems: [] };
   // What Express and its parsers refuse carries the status it should have; no other error has one.
   if (typeof status === 'number' && status >= 400 && status < 500) return { code: codeOfStatus.get(status) ?? 'bad-request', problems: [] };

@@ -3,14 +3,14 @@ import type { Health } from '@veglia/contract';
 import { QueryTypes } from 'sequelize';
 import { ledgerProtection } from '../database/migrate.ts';
 import type { Store } from '../store.ts';
-import { isDatabaseAway } from './errorHandler.ts';
+import { isDatabaseUnavailable } from './errorHandler.ts';
 
 /** A process that is on its way out takes no new work: whoever sends it some should send it elsewhere. */
 export interface Draining {
   readonly draining: boolean;
 }
 
-export type Readiness = 'ready' | 'draining' | 'database-away';
+export type Readiness = 'ready' | 'draining' | 'database-unavailable';
 
 /** Throws whatever is neither of these. */
 export async function readiness(store: Store, { draining }: Draining): Promise<Readiness> {
@@ -19,8 +19,8 @@ export async function readiness(store: Store, { draining }: Draining): Promise<R
     await store.sequelize.query('SELECT 1', { type: QueryTypes.SELECT });
     return 'ready';
   } catch (error) {
-    if (!isDatabaseAway(error)) throw error;
-    return 'database-away';
+    if (!isDatabaseUnavailable(error)) throw error;
+    return 'database-unavailable';
   }
 }
 
@@ -38,7 +38,7 @@ export async function health(store: Store, version: string): Promise<Health> {
       pack: await store.packs.currentHash().catch(() => null),
     };
   } catch (error) {
-    if (!isDatabaseAway(error)) throw error;
+    if (!isDatabaseUnavailable(error)) throw error;
     return { app: 'ok', version, database: 'away', migration: null, ledgerProtection: 'unknown', pack: null };
   }
 }

@@ -22,7 +22,7 @@ import type { Store } from '../store.ts';
 import { appendLocked, caseOfJob, checkDrafts, findJob, readLedger, writeCard } from './ledger.ts';
 
 /**
- * Taking in twice with the same id takes in once, and returns the job that is there. `counted` is the number of the counts it starts
+ * Taking in twice with the same id checks in once, and returns the job that is there. `counted` is the number of the counts it starts
  * from; left out, the newest.
  */
 export async function takeIn(store: Store, request: NewJob, newId: () => string, counted?: number): Promise<Job> {
@@ -136,7 +136,7 @@ export async function exportCase(store: Store, id: string): Promise<CaseFile> {
   const entries = await readLedger(store, id);
   const { pins, input } = await caseOfJob(store, job, entries);
   const { set, settings, counts } = input;
-  return { format: 'veglia-case', version: 1, pack: { hash: pins.hash }, ...(counts ? { counts } : {}), set, settings, entries };
+  return { format: 'veglia-case', version: 2, pack: { hash: pins.hash }, ...(counts ? { counts } : {}), set, settings, entries };
 }
 
 /** What stands on a job's papers; `address` is where its QR code leads. */

@@ -144,7 +144,7 @@ export async function appendLocked(
       continue;
     }
     // Observations are never refused for being stale; closing is a decision about the whole job, so it is.
-    if (draft.body.kind === 'job.closed' && draft.basedOn < job.lastSeq) throw new ApiError('job-moved-on');
+    if (draft.body.kind === 'job.closed' && draft.basedOn < job.lastSeq) throw new ApiError('version-conflict');
     seq += 1;
     const entry: Entry = { id: draft.id, seq, at: draft.at, by, basedOn: draft.basedOn, body: draft.body };
     stored.set(entry.id, entry);

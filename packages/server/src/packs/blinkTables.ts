@@ -1,6 +1,6 @@
 /**
  * Blink tables as a shop changes them. A table is part of the pack, so a change makes another version of the pack and that becomes the
- * one new jobs get; what the shop changed is laid over every later book, too.
+ * one new jobs get; what the shop changed is laid over every later pack, too.
  */
 import type { BlinkTables, ChangeBlinkTable } from '@veglia/contract';
 import { InputRefused, parsePack, withBlinkTable, type Pack } from '@veglia/core';
@@ -27,15 +27,15 @@ export async function listBlinkTables({ models }: Pick<Store, 'models'>, transac
   };
 }
 
-/** Throws with every problem by row; `pack-moved-on` where somebody changed the book since it was looked at. */
+/** Throws with every problem by row; `pack-version-conflict` where somebody changed the pack since it was looked at. */
 export async function changeBlinkTable(store: Store, { by, basedOn, table }: ChangeBlinkTable): Promise<{ hash: string }> {
   const current = await store.packs.currentHash();
-  if (current !== basedOn) throw new ApiError('pack-moved-on');
+  if (current !== basedOn) throw new ApiError('pack-version-conflict');
   const next = withBlinkTable(parsePack(await store.packs.document(current)), table);
   return againIfOvertaken(() =>
     store.sequelize.transaction(async (transaction) => {
       await requirePerson(store, by, transaction);
-      // One change of the book at a time: the second finds that it moved on.
+      // One change of the pack at a time: the second finds that it moved on.
       await store.packs.moveOn(current, next, transaction);
       const hash = await store.packs.currentHash(transaction);
       if (hash === current) return { hash };
@@ -49,7 +49,7 @@ export async function changeBlinkTable(store: Store, { by, basedOn, table }: Cha
   );
 }
 
-/** A shipped book with the shop's own tables laid over it; one that no longer fits (a fault was renamed away) stays out and is named. */
+/** A shipped pack with the shop's own tables laid over it; one that no longer fits (a fault was renamed away) stays out and is named. */
 export async function withOwnTables(store: Pick<Store, 'models'>, shipped: Pack): Promise<{ pack: Pack; leftOut: string[] }> {
   const rows = await store.models.blinkTables.findAll({ order: latestFirst });
   const seen = new Set<string>();

@@ -28,14 +28,14 @@ export class PackShelf {
     return hash;
   }
 
-  /** Makes `next` the current one if `from` still is; throws `pack-moved-on` else. */
+  /** Makes `next` the current one if `from` still is; throws `pack-version-conflict` else. */
   async moveOn(from: string, next: Pack, transaction: Transaction): Promise<void> {
     const hash = hashPack(next);
     if ((await this.#models.packs.findByPk(hash, { transaction })) === null) {
       await this.#models.packs.create({ hash, document: next }, { transaction });
     }
     const [changed] = await this.#models.meta.update({ value: hash }, { where: { key: currentKey, value: from }, transaction });
-    if (changed !== 1) throw new ApiError('pack-moved-on');
+    if (changed !== 1) throw new ApiError('pack-version-conflict');
   }
 
   async currentHash(transaction?: Transaction): Promise<string> {
@@ -57,7 +57,7 @@ export class PackShelf {
   async compiled(hash: string): Promise<CompiledPack> {
     const known = this.#compiled.get(hash);
     if (known) return known;
-    const compiled = compilePack(parsePack(await this.document(hash)));
+    const compiled = compilePack(parsePack(await this.document(hash)), hash);
     this.#compiled.set(hash, compiled);
     return compiled;
   }

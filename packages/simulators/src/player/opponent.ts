@@ -1,4 +1,4 @@
-/** What a technician plays against: something with a complaint that answers tests and repairs. */
+/** What a technician plays against: something with a symptom that answers tests and repairs. */
 import type { CompiledPack, PlacedFault, Repair, TestDefinition } from '@veglia/core';
 import { curesOf, knownAs, outcomeTable } from '@veglia/core';
 import { chance, randomFrom, seedOf, SimulatedSet, type RepairResult } from '../set/index.ts';
@@ -39,18 +39,18 @@ export interface BookCase {
   readonly seed: number;
 }
 
-/** A set that behaves just as the book says: complaint, answers and cures are drawn from the pack's own odds. */
+/** A set that behaves just as the pack says: symptom, answers and cures are drawn from the pack's own probabilities. */
 export function bookOpponent({ layoutId, familyId, fault, seed }: BookCase, compiled: CompiledPack, errors: number): Opponent {
-  const draw = (odds: readonly number[], word: string): number => {
+  const draw = (probabilities: readonly number[], word: string): number => {
     let left = randomFrom(seedOf(seed, word))();
-    const index = odds.findIndex((p) => (left -= p) < 0);
-    return index < 0 ? odds.length - 1 : index;
+    const index = probabilities.findIndex((p) => (left -= p) < 0);
+    return index < 0 ? probabilities.length - 1 : index;
   };
   const family = familyId === undefined ? undefined : compiled.families.get(familyId);
-  const complaint = compiled.symptomIds[draw(compiled.symptomOdds(layoutId, fault.id, family), 'complaint')];
+  const complaint = compiled.symptomIds[draw(compiled.symptomLikelihoods(layoutId, fault.id, family), 'complaint')];
   const hypotheses = [{ layoutId, fault, prior: 1 }];
   const seen = {
-    layoutOdds: { [layoutId]: 1 },
+    layoutProbabilities: { [layoutId]: 1 },
     symptoms: new Set(complaint === undefined ? [] : knownAs([complaint], compiled.layouts.get(layoutId))),
     family,
     hypotheses,

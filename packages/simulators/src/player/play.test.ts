@@ -1,4 +1,4 @@
-/** Every complaint of every fault leads somewhere: played truthfully on the book and on the simulated set. */
+/** Every symptom of every fault leads somewhere: played truthfully on the pack and on the simulated set. */
 import { describe, expect, test } from '@jest/globals';
 import { believe, compilePack, defaultSettings, foldCase, type CaseInput } from '@veglia/core';
 import { readPackFolder } from '@veglia/contract/node';
@@ -52,7 +52,7 @@ describe.each(layouts.map((id, index) => [id, index] as const))('%s', (layoutId,
   });
 });
 
-test('a change of complaint after a repair starts the case anew, keeping what still holds', () => {
+test('a change of symptom after a repair starts the case anew, keeping what still holds', () => {
   const input = (bodies: readonly Record<string, unknown>[]): CaseInput => ({
     set: { layout: 'led-tcon' },
     settings: defaultSettings,
@@ -79,13 +79,13 @@ test('a change of complaint after a repair starts the case anew, keeping what st
   expect([...belief.interpretation.symptoms]).toEqual(['half-picture']);
   expect(fold.unused).toContainEqual({ entry: 'e1', code: 'earlier-fault' });
   expect(fold.doubts).toContainEqual(expect.objectContaining({ code: 'symptom-changed' }));
-  const odds = (one: typeof fold, id: string): number => one.faults.find((fault) => fault.id === id)!.odds;
+  const probability = (one: typeof fold, id: string): number => one.faults.find((fault) => fault.id === id)!.probability;
   const plain = foldCase(input([{ kind: 'symptom.reported', symptoms: ['half-picture'] }]), compiled);
-  expect(odds(fold, 'panel.glass-cracked')).toBeLessThan(odds(plain, 'panel.glass-cracked') / 5);
+  expect(probability(fold, 'panel.glass-cracked')).toBeLessThan(probability(plain, 'panel.glass-cracked') / 5);
   // What was just handled comes first.
-  expect(odds(fold, 'harness.panel-left.loose')).toBeGreaterThan(2 * odds(plain, 'harness.panel-left.loose'));
-  // What was renewed is not likely to be what is wrong now.
-  expect(fold.assemblies.find(({ id }) => id === 'power')!.odds).toBeLessThan(0.01);
+  expect(probability(fold, 'harness.panel-left.loose')).toBeGreaterThan(2 * probability(plain, 'harness.panel-left.loose'));
+  // What was replaced is not likely to be what is wrong now.
+  expect(fold.assemblies.find(({ id }) => id === 'power')!.probability).toBeLessThan(0.01);
 });
 
 test('with two faults, starting anew costs less than pretending there is one', () => {

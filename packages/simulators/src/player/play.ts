@@ -25,7 +25,7 @@ export interface PlayOptions {
   readonly set: SetFacts;
   readonly settings: Settings;
   readonly seed: number;
-  /** Writes a changed complaint down as if it were the same fault still: for measuring what starting anew is worth. */
+  /** Writes a changed symptom down as if it were the same fault still: for measuring what starting anew is worth. */
   readonly asOneFault?: boolean;
   /** Moves after which nobody goes on. */
   readonly most?: number;
@@ -33,7 +33,7 @@ export interface PlayOptions {
 
 export interface Told {
   readonly id: string;
-  readonly odds: number;
+  readonly probability: number;
   readonly proven: boolean;
 }
 
@@ -49,7 +49,7 @@ export interface Play {
   readonly parts: number;
   readonly wrongParts: number;
   readonly firstPartRight: boolean | undefined;
-  /** The likeliest assembly before each move, with its odds, and whether it was called proven. */
+  /** The likeliest assembly before each move, with its probability, and whether it was called proven. */
   readonly told: readonly Told[];
   /** What was called proven when the first part was bought; undefined: no part, or nothing proven. */
   readonly provenAtPart: string | undefined;
@@ -126,7 +126,7 @@ export function play(
       const after = code?.after as 'repeats' | undefined;
       read = {
         kind: 'blink.read',
-        v: 2,
+        v: 3,
         groups: code ? [...code.groups] : [countOfNoTable],
         ...(colour ? { colour } : {}),
         ...(after ? { after } : {}),
@@ -149,7 +149,7 @@ export function play(
       const test = last?.kind === 'test.answered' ? compiled.tests.get(last.test) : undefined;
       if (opponent.complaint() === undefined || (test && last?.kind === 'test.answered' && opponent.staysCured(test, last.of)))
         return ended('cured');
-      // It was no cure: the complaint is back on the bench.
+      // It was no cure: the symptom is back on the bench.
       spend(proveMinutes);
       report();
       continue;
@@ -195,5 +195,5 @@ export function play(
 function topOf(belief: Belief, compiled: CompiledPack): Told {
   const [top] = [...belief.assemblies].filter(([id]) => id !== notInBook).sort((a, b) => b[1] - a[1]);
   const id = top?.[0] ?? notInBook;
-  return { id, odds: top?.[1] ?? 0, proven: proofOf(belief, id, compiled)?.met === true };
+  return { id, probability: top?.[1] ?? 0, proven: proofOf(belief, id, compiled)?.met === true };
 }

@@ -1,4 +1,4 @@
-/** Small models cut out of a pack: few faults of one complaint, few tests, all repairs that cure any of them. */
+/** Small models cut out of a pack: few faults of one symptom, few tests, all repairs that cure any of them. */
 import { believe, decideFrom, defaultSettings, type CompiledPack, type DecisionModel } from '@veglia/core';
 import { randomFrom, seedOf } from '../set/index.ts';
 
@@ -7,10 +7,10 @@ export interface SmallModel {
   readonly symptom: string;
   readonly faults: readonly string[];
   readonly model: DecisionModel;
-  readonly odds: Float64Array;
+  readonly probabilities: Float64Array;
 }
 
-/** `faults` likely ones of a complaint drawn at random, with `tests` of the tests that tell most of them apart, drawn too. */
+/** `faults` likely ones of a symptom drawn at random, with `tests` of the tests that tell most of them apart, drawn too. */
 export function smallModel(compiled: CompiledPack, faults: number, tests: number, seed: number): SmallModel | undefined {
   const random = randomFrom(seedOf(seed, 'small model'));
   const layout = compiled.pack.layouts[Math.floor(random() * compiled.pack.layouts.length)];
@@ -30,7 +30,7 @@ export function smallModel(compiled: CompiledPack, faults: number, tests: number
   const from = decideFrom(belief, compiled, defaultSettings);
   if (!from) return undefined;
   const { model } = from.decision;
-  const kept = belief.odds
+  const kept = belief.probabilities
     .map((p, h) => ({ p, h }))
     .filter(({ h }) => belief.interpretation.hypotheses[h]?.fault !== undefined)
     .sort((a, b) => b.p - a.p)
@@ -40,11 +40,11 @@ export function smallModel(compiled: CompiledPack, faults: number, tests: number
     .slice(0, faults);
   if (kept.length < faults) return undefined;
   const total = kept.reduce((sum, { p }) => sum + p, 0);
-  const odds = Float64Array.from(kept, ({ p }) => p / total);
+  const probabilities = Float64Array.from(kept, ({ p }) => p / total);
   const place = new Map(kept.map(({ h }, index) => [h, index]));
   const usable = model.tests
     .map((test) => ({ ...test, outcomes: test.outcomes.map((row) => Float64Array.from(kept, ({ h }) => row[h] ?? 0)) }))
-    .map((test) => ({ test, order: random() / (spread(test.outcomes, odds) + 1e-6) }))
+    .map((test) => ({ test, order: random() / (spread(test.outcomes, probabilities) + 1e-6) }))
     .sort((a, b) => a.order - b.order)
     .slice(0, tests)
     .map(({ test }) => test);
@@ -64,17 +64,17 @@ export function smallModel(compiled: CompiledPack, faults: number, tests: number
     symptom,
     faults: kept.map(({ h }) => belief.interpretation.hypotheses[h]?.fault?.id ?? ''),
     model: { ...model, tests: usable, repairs },
-    odds,
+    probabilities,
   };
 }
 
 /** Models with more repairs take minutes to solve; they are passed over, whatever they hold. */
 const mostRepairs = 8;
 
-/** How far the outcomes' rows differ between the hypotheses, weighed by their odds. */
-function spread(outcomes: readonly Float64Array[], odds: Float64Array): number {
+/** How far the outcomes' rows differ between the hypotheses, weighed by their probabilities. */
+function spread(outcomes: readonly Float64Array[], probabilities: Float64Array): number {
   return outcomes.reduce((sum, row) => {
-    const middle = row.reduce((total, p, h) => total + p * (odds[h] ?? 0), 0);
-    return sum + row.reduce((total, p, h) => total + (odds[h] ?? 0) * (p - middle) ** 2, 0);
+    const middle = row.reduce((total, p, h) => total + p * (probabilities[h] ?? 0), 0);
+    return sum + row.reduce((total, p, h) => total + (probabilities[h] ?? 0) * (p - middle) ** 2, 0);
   }, 0);
 }

@@ -74,12 +74,12 @@ function chosen(move: ReturnType<typeof refinedMove>, { decision, offers }: From
 const open = (belief: Belief, compiled: CompiledPack, settings: Settings, layoutId: string): Offer[] =>
   offersOf(belief, compiled, settings, layoutId).filter(({ left }) => left === undefined);
 
-/** The likeliest assembly, "not in the book" apart. */
-function topAssembly(belief: Belief): { id: string; odds: number } | undefined {
+/** The likeliest assembly, "not in the pack" apart. */
+function topAssembly(belief: Belief): { id: string; probability: number } | undefined {
   return [...belief.assemblies]
     .filter(([id]) => id !== 'not-in-the-book')
-    .map(([id, odds]) => ({ id, odds }))
-    .sort((a, b) => b.odds - a.odds || (a.id < b.id ? -1 : 1))[0];
+    .map(([id, probability]) => ({ id, probability }))
+    .sort((a, b) => b.probability - a.probability || (a.id < b.id ? -1 : 1))[0];
 }
 
 /** Below this no suspect is worth a part (value of ours). */
@@ -91,13 +91,13 @@ function replaceTop(belief: Belief, compiled: CompiledPack, settings: Settings):
   if (!from) return giveUp;
   const { model, at, repairs } = from.decision;
   const suspects = [...belief.assemblies].sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1));
-  for (const [id, odds] of suspects) {
-    if (id === 'not-in-the-book' || odds < leastSuspicion) continue;
+  for (const [id, probability] of suspects) {
+    if (id === 'not-in-the-book' || probability < leastSuspicion) continue;
     const best = repairs
       .map((repair, index) => ({
         repair,
         index,
-        cures: (model.repairs[index]?.cures ?? []).reduce((sum, one) => sum + (at.odds[one.hypothesis] ?? 0) * one.chance, 0),
+        cures: (model.repairs[index]?.cures ?? []).reduce((sum, one) => sum + (at.probabilities[one.hypothesis] ?? 0) * one.chance, 0),
       }))
       .filter(({ repair }) => repair.assembly === id)
       .sort((a, b) => b.cures - a.cures)[0];
@@ -112,7 +112,7 @@ export const fixedList =
   (stopAt?: number): Way =>
   (belief, compiled, settings, layoutId) => {
     const top = topAssembly(belief);
-    const settled = top && (stopAt === undefined ? proofOf(belief, top.id, compiled)?.met === true : top.odds >= stopAt);
+    const settled = top && (stopAt === undefined ? proofOf(belief, top.id, compiled)?.met === true : top.probability >= stopAt);
     if (settled) return replaceTop(belief, compiled, settings);
     const offers = open(belief, compiled, settings, layoutId);
     for (const { test, of } of compiled.layouts.get(layoutId)?.fixedList ?? []) {
@@ -122,12 +122,12 @@ export const fixedList =
     return replaceTop(belief, compiled, settings);
   };
 
-/** Information over minutes, then the top suspect once it is over the odds. */
+/** Information over minutes, then the top suspect once it is over the probabilities. */
 export const information =
   (stopAt: number): Way =>
   (belief, compiled, settings, layoutId) => {
     const top = topAssembly(belief);
-    if (top && top.odds >= stopAt) return replaceTop(belief, compiled, settings);
+    if (top && top.probability >= stopAt) return replaceTop(belief, compiled, settings);
     const best = open(belief, compiled, settings, layoutId)
       .map((offer) => {
         const { bits } = expectedInformation(belief, compiled, offer.test, offer.of);

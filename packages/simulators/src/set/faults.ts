@@ -1,7 +1,7 @@
 /**
  * Faults by physics: each changes the body, and nothing else knows of it. `home` is the assembly whose renewal ends it,
  * `part` the smaller thing whose renewal does. How a fault shows where it can show in several ways is drawn here once for the
- * very set. Shares are values from memory of how sets behave, not odds of a diagnosis.
+ * very set. Shares are values from memory of how sets behave, not probabilities of a diagnosis.
  */
 import type { Body } from './body.ts';
 import { chance, pick, within, type Random } from './random.ts';

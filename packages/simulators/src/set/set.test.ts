@@ -33,7 +33,7 @@ function allAnswers(source: CompiledPack, layoutId: string, fault: string, seed:
   );
 }
 
-test('every fault of the pack can be put into every layout that has it, and a healthy set has no complaint', () => {
+test('every fault of the pack can be put into every layout that has it, and a healthy set has no symptom', () => {
   for (const layout of pack.layouts) {
     expect(broken([], { layout: layout.id }).complaint()).toBeUndefined();
     for (const family of pack.families.filter((one) => one.layouts.includes(layout.id))) {
@@ -57,7 +57,9 @@ test('likelihoods scrambled and tests renamed: the same answers, seed for seed',
     one.error = 'even';
     for (const block of one.likelihood) {
       for (const row of block.rows) {
-        row.odds = Object.fromEntries(Object.keys(row.odds).map((outcome) => [outcome, words[Math.floor(random() * words.length)]!]));
+        row.likelihoods = Object.fromEntries(
+          Object.keys(row.likelihoods).map((outcome) => [outcome, words[Math.floor(random() * words.length)]!]),
+        );
       }
     }
   });
@@ -138,7 +140,7 @@ describe('physics', () => {
     expect(broken(['scan-sustain.shorted'], { layout: 'plasma' }).blink()).toBeUndefined();
   });
 
-  test('a repair ends what it renews; another changes nothing; two faults show one after the other', () => {
+  test('a repair ends what it replaces; another changes nothing; two faults show one after the other', () => {
     const repair = (id: string) => compiled.repairsOf.get('led-tcon')!.find((one) => one.id === id)!;
     const set = broken(['power.standby-dead', 'tcon.bias-dead'], { seed: 2 });
     expect(set.complaint()).toBe('dead');

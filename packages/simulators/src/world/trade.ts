@@ -1,10 +1,10 @@
 /**
- * What faults do in sets of the world and how often they come: common practice, no source. For measuring only: the book carries figures of
+ * What faults do in sets of the world and how often they come: common practice, no source. For measuring only: the pack carries figures of
  * its own.
  */
 export interface Trade {
   readonly words: Readonly<Record<string, number>>;
-  /** Class -> complaint -> share, adding to 1. */
+  /** Class -> symptom -> share, adding to 1. */
   readonly classes: Readonly<Record<string, Readonly<Record<string, number>>>>;
   readonly faults: Readonly<
     Record<string, { readonly classes: Readonly<Record<string, number>>; readonly frequency: Readonly<Record<string, string>> }>

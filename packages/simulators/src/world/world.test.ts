@@ -1,4 +1,4 @@
-/** Workshops the book hasn't seen: drawn, not tuned; what a set shows is its reaction, and physics still says what takes it away. */
+/** Workshops the pack hasn't seen: drawn, not tuned; what a set shows is its reaction, and physics still says what takes it away. */
 import { describe, expect, test } from '@jest/globals';
 import { compilePack } from '@veglia/core';
 import { readPackFolder } from '@veglia/contract/node';

@@ -1,7 +1,7 @@
 /**
- * Workshops the book hasn't seen. Faults come as often as the trade says, and what a set shows of its fault is drawn around shares that
+ * Workshops the pack hasn't seen. Faults come as often as the trade says, and what a set shows of its fault is drawn around shares that
  * other hands put down ("common practice, no source"), not from the pack: `varied` around them, `flat` from anything physics allows.
- * Each kind of set draws shares of its own. Not edited after the book was first measured with it.
+ * Each kind of set draws shares of its own. Not edited after the pack was first measured with it.
  */
 import type { Family, Layout } from '@veglia/core/knowledge';
 import { simulatedFaults, simulatedHome } from '../set/set.ts';
@@ -31,7 +31,7 @@ const secondFaults = 0.05;
 const knownFamilies = 0.5;
 const meterError = 0.03;
 const weight = 8;
-/** How often a code shows beside another complaint, where a set has one for it. */
+/** How often a code shows beside another symptom, where a set has one for it. */
 const codeShown = 0.35;
 /** Panel-side faults that are dark with sound: how often the light is on behind (common practice, no source). */
 const behind: Readonly<Record<string, number>> = {
@@ -128,7 +128,7 @@ function noticeOf(kind: string): Notice {
   return 'panel';
 }
 
-/** Case number `index` of a world. `layouts` and `families` are what the shop's book has: places, not odds. */
+/** Case number `index` of a world. `layouts` and `families` are what the shop's pack has: places, not probabilities. */
 export function drawWorldCase(
   index: number,
   world: World,

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** The layout seen from the back: boxes fill like tanks with their odds, cables thicken with theirs. Exports as it is. */
+/** The layout seen from the back: boxes fill like tanks with their probabilities, cables thicken with theirs. Exports as it is. */
 import type { AssemblyView, CompiledPack, Layout } from '@veglia/core';
 import { curveBasis, line } from 'd3-shape';
 import { computed, ref } from 'vue';
@@ -32,7 +32,7 @@ interface Box {
   y: number;
   width: number;
   height: number;
-  odds: number;
+  probability: number;
   verdict: string;
   large: boolean;
 }
@@ -41,7 +41,7 @@ const boxes = computed<Box[]>(() =>
     .map(([id, place]) => ({
       id,
       ...place,
-      odds: byId.value.get(id)?.odds ?? 0,
+      probability: byId.value.get(id)?.probability ?? 0,
       verdict: byId.value.get(id)?.verdict ?? 'suspect',
       large: place.width * place.height > props.layout.plan.width * props.layout.plan.height * 0.4,
     }))
@@ -57,7 +57,7 @@ const wires = computed(() =>
       path: draw(points.map(([x, y]): [number, number] => [x, y])) ?? '',
       x: middle[0],
       y: middle[1],
-      odds: byId.value.get(id)?.odds ?? 0,
+      probability: byId.value.get(id)?.probability ?? 0,
       verdict: byId.value.get(id)?.verdict ?? 'suspect',
       out: props.out.includes(id),
     };
@@ -67,8 +67,8 @@ const wires = computed(() =>
 const letterWidth = 8.2;
 const fitted = ({ id, width }: Box): { textLength?: number; lengthAdjust?: string } =>
   names.assembly(id).length * letterWidth > width - 16 ? { textLength: width - 16, lengthAdjust: 'spacingAndGlyphs' } : {};
-const label = (id: string, verdict: string, odds: number): string =>
-  `${names.assembly(id)}: ${t(`core.verdict.${verdict}`)}, ${percent(odds)}${props.out.includes(id) ? `, ${t('bench.planOut')}` : ''}`;
+const label = (id: string, verdict: string, probability: number): string =>
+  `${names.assembly(id)}: ${t(`core.verdict.${verdict}`)}, ${percent(probability)}${props.out.includes(id) ? `, ${t('bench.planOut')}` : ''}`;
 
 /** Middle of a node, box or wire. */
 function middle(id: string): { x: number; y: number } {
@@ -151,13 +151,13 @@ function exported(): string {
 }
 defineExpose({ exported, focus: () => focusNode(props.chosen ?? nodes.value[0] ?? '') });
 /** What every node of the plan is to keys, readers of the screen and tests. */
-const asNode = ({ id, verdict, odds }: { id: string; verdict: string; odds: number }) => ({
+const asNode = ({ id, verdict, probability }: { id: string; verdict: string; probability: number }) => ({
   'data-node': id,
   'data-verdict': verdict,
   tabindex: 0,
   role: 'button',
   'aria-pressed': props.chosen === id,
-  'aria-label': label(id, verdict, odds),
+  'aria-label': label(id, verdict, probability),
 });
 </script>
 
@@ -181,18 +181,18 @@ const asNode = ({ id, verdict, odds }: { id: string; verdict: string; odds: numb
       @click="$emit('pick', box.id)"
       @keydown="onKey($event, box.id)"
     >
-      <title>{{ label(box.id, box.verdict, box.odds) }}</title>
+      <title>{{ label(box.id, box.verdict, box.probability) }}</title>
       <rect :x="box.x" :y="box.y" :width="box.width" :height="box.height" rx="4" class="body" />
       <rect
         v-if="box.verdict !== 'cleared'"
         class="tide"
         :x="box.x"
-        :y="box.y + box.height * (1 - box.odds)"
+        :y="box.y + box.height * (1 - box.probability)"
         width="10"
-        :height="box.height * box.odds"
+        :height="box.height * box.probability"
       />
       <text :x="box.x + 16" :y="box.y + 22">{{ names.assembly(box.id) }}</text>
-      <text :x="box.x + 70" :y="box.y + 22" class="odds">{{ box.verdict === 'cleared' ? '–' : percent(box.odds) }}</text>
+      <text :x="box.x + 70" :y="box.y + 22" class="probability">{{ box.verdict === 'cleared' ? '–' : percent(box.probability) }}</text>
     </g>
     <g
       v-for="wire in wires"
@@ -203,9 +203,9 @@ const asNode = ({ id, verdict, odds }: { id: string; verdict: string; odds: numb
       @click="$emit('pick', wire.id)"
       @keydown="onKey($event, wire.id)"
     >
-      <title>{{ label(wire.id, wire.verdict, wire.odds) }}</title>
+      <title>{{ label(wire.id, wire.verdict, wire.probability) }}</title>
       <path :d="wire.path" class="reach" />
-      <path :d="wire.path" class="line" :stroke-width="2 + 8 * wire.odds" :stroke-dasharray="wire.out ? '10 22' : undefined" />
+      <path :d="wire.path" class="line" :stroke-width="2 + 8 * wire.probability" :stroke-dasharray="wire.out ? '10 22' : undefined" />
       <g v-if="wire.out" class="plug" :transform="`translate(${wire.x} ${wire.y})`">
         <rect x="-9" y="-9" width="18" height="18" rx="2" />
         <path d="M-5 -5 5 5M5 -5-5 5" />
@@ -220,15 +220,15 @@ const asNode = ({ id, verdict, odds }: { id: string; verdict: string; odds: numb
       @click="$emit('pick', box.id)"
       @keydown="onKey($event, box.id)"
     >
-      <title>{{ label(box.id, box.verdict, box.odds) }}</title>
+      <title>{{ label(box.id, box.verdict, box.probability) }}</title>
       <rect :x="box.x" :y="box.y" :width="box.width" :height="box.height" rx="4" class="body" />
       <rect
         v-if="box.verdict !== 'cleared'"
         class="tide"
         :x="box.x"
-        :y="box.y + box.height * (1 - box.odds)"
+        :y="box.y + box.height * (1 - box.probability)"
         :width="box.width"
-        :height="box.height * box.odds"
+        :height="box.height * box.probability"
       />
       <rect
         v-if="box.verdict === 'proven'"
@@ -240,7 +240,7 @@ const asNode = ({ id, verdict, odds }: { id: string; verdict: string; odds: numb
         class="double"
       />
       <text :x="box.x + 10" :y="box.y + 19" v-bind="fitted(box)">{{ names.assembly(box.id) }}</text>
-      <text :x="box.x + 10" :y="box.y + 37" class="odds">{{ box.verdict === 'cleared' ? '–' : percent(box.odds) }}</text>
+      <text :x="box.x + 10" :y="box.y + 37" class="probability">{{ box.verdict === 'cleared' ? '–' : percent(box.probability) }}</text>
     </g>
     <g v-for="mark in marks" :key="mark.key" :class="['mark', mark.kind]" :data-mark="mark.key">
       <title>{{ mark.name }}</title>
@@ -248,8 +248,8 @@ const asNode = ({ id, verdict, odds }: { id: string; verdict: string; odds: numb
       <path v-else :d="`M${mark.at.x - 18} ${mark.at.y + 18}q18 -26 36 0`" />
     </g>
     <g v-for="wire in wires" :key="`${wire.id}-label`" class="wirelabel">
-      <text v-if="!wire.out && wire.verdict !== 'cleared' && wire.odds >= 0.03" :x="wire.x" :y="wire.y - 6" text-anchor="middle">
-        {{ percent(wire.odds) }}
+      <text v-if="!wire.out && wire.verdict !== 'cleared' && wire.probability >= 0.03" :x="wire.x" :y="wire.y - 6" text-anchor="middle">
+        {{ percent(wire.probability) }}
       </text>
     </g>
   </svg>

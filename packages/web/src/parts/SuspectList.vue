@@ -10,13 +10,13 @@ const props = defineProps<{
   assemblies: readonly AssemblyView[];
   compiled: CompiledPack;
   entryWords?: (id: string) => string;
-  /** Brought along: shown beside what they blame, and moving no odds. */
+  /** Brought along: shown beside what they blame, and moving no probabilities. */
   theories?: readonly Theory[];
 }>();
 const { t } = useI18n();
 const names = useNames(() => props.compiled);
 const open = ref('');
-/** Those that are still in play first; the ruled-out ones behind, by odds. */
+/** Those that are still in play first; the ruled-out ones behind, by probabilities. */
 const ordered = computed(() => [...props.assemblies].sort((a, b) => Number(a.verdict === 'cleared') - Number(b.verdict === 'cleared')));
 const counted = ({ jobs, told }: { jobs: number; told: number }): string =>
   told > 0 ? t('bench.counted.told', { jobs, told }) : t('bench.counted.n', { jobs });
@@ -38,16 +38,16 @@ const factor = (weight: number): string => {
   <ul class="suspects" data-test="suspects">
     <li v-for="one in ordered" :key="one.id" :class="one.verdict" :data-assembly="one.id" :data-verdict="one.verdict">
       <button type="button" class="row" :aria-expanded="open === one.id" @click="open = open === one.id ? '' : one.id">
-        <VerdictMark :verdict="one.verdict" :odds="one.odds" />
+        <VerdictMark :verdict="one.verdict" :probability="one.probability" />
         <span class="name"
           >{{ names.assembly(one.id) }}
           <span v-if="one.n && one.verdict !== 'cleared' && one.id !== notInBook" class="n">{{ counted(one.n) }}</span></span
         >
         <span class="verdict">{{ one.verdict === 'cleared' ? against(one) : t(`core.verdict.${one.verdict}`) }}</span>
-        <span v-if="one.verdict !== 'cleared'" class="figure odds">{{ percent(one.odds) }}</span>
+        <span v-if="one.verdict !== 'cleared'" class="figure probability">{{ percent(one.probability) }}</span>
       </button>
       <p v-for="(theory, index) in theoriesOn(one.id)" :key="index" class="soft theory" data-test="theory">{{ heard(theory) }}</p>
-      <div v-if="one.verdict !== 'cleared'" class="bar" aria-hidden="true"><span :style="{ width: `${one.odds * 100}%` }" /></div>
+      <div v-if="one.verdict !== 'cleared'" class="bar" aria-hidden="true"><span :style="{ width: `${one.probability * 100}%` }" /></div>
       <div v-if="open === one.id" class="because">
         <p v-if="one.verdict === 'likely-not-split'" class="alarm">
           {{ t('bench.missing') }}:
@@ -101,7 +101,7 @@ const factor = (weight: number): string => {
   color: var(--ink-soft);
   font-size: 14px;
 }
-.odds {
+.probability {
   min-width: 62px;
   text-align: right;
 }

@@ -5,8 +5,8 @@
  */
 import { computed } from 'vue';
 
-const props = defineProps<{ verdict: string; odds: number }>();
-const level = computed(() => 3 + 18 * (1 - Math.min(1, Math.max(0, props.odds))));
+const props = defineProps<{ verdict: string; probability: number }>();
+const level = computed(() => 3 + 18 * (1 - Math.min(1, Math.max(0, props.probability))));
 </script>
 
 <template>

@@ -1,6 +1,6 @@
 /**
- * Sets taken in, on their way. Each is in IndexedDB before it is sent and leaves it only when the server has the job; its id is made here, so
- * that sending twice takes in once. The number comes from the server.
+ * Sets checked in, on their way. Each is in IndexedDB before it is sent and leaves it only when the server has the job; its id is made here, so
+ * that sending twice checks in once. The number comes from the server.
  */
 import type { Job, NewJobInput } from '@veglia/contract';
 import { defineStore } from 'pinia';

@@ -219,9 +219,9 @@ export const useJob = defineStore('job', () => {
       const next = shown.next[0];
       all.push({
         kind: 'advice.shown',
-        v: 1,
+        v: 2,
         engine,
-        top: shown.assemblies.slice(0, 3).map(({ id, odds, verdict }) => ({ id, odds, verdict })),
+        top: shown.assemblies.slice(0, 3).map(({ id, probability, verdict }) => ({ id, probability, verdict })),
         ...(next ? { next: { kind: next.kind, id: next.id, ...(next.of === undefined ? {} : { of: next.of }) } } : {}),
       });
     }

@@ -15,7 +15,7 @@ export interface Waiting {
   readonly refused?: string;
 }
 
-/** A set taken in while the server was away. */
+/** A set checked in while the server was away. */
 export interface WaitingIntake {
   readonly id: string;
   readonly at: string;
@@ -45,8 +45,8 @@ interface LocalSchema extends DBSchema {
 let opened: Promise<IDBPDatabase<LocalSchema>> | undefined;
 
 export function local(): Promise<IDBPDatabase<LocalSchema>> {
-  opened ??= openDB<LocalSchema>('veglia', 3, {
-    upgrade(db, from) {
+  opened ??= openDB<LocalSchema>('veglia', 4, {
+    upgrade(db, from, _to, transaction) {
       if (from < 1) db.createObjectStore('waiting', { keyPath: 'turn', autoIncrement: true }).createIndex('job', 'jobId');
       if (from < 2) {
         db.createObjectStore('intakes', { keyPath: 'id' });
@@ -54,6 +54,8 @@ export function local(): Promise<IDBPDatabase<LocalSchema>> {
         db.createObjectStore('kept', { keyPath: 'path' });
       }
       if (from < 3) db.createObjectStore('photos', { keyPath: 'id' });
+      // Replies kept from before say odds where they now say probability: they are asked for again. What is on its way upgrades itself.
+      if (from > 1 && from < 4) void transaction.objectStore('kept').clear();
     },
     // Another tab has the old one open: it must let go before this one can go on.
     blocking(_current, _blocked, event) {

@@ -14,7 +14,7 @@ export const usePacks = defineStore('packs', () => {
     if (known) return known;
     const reply = await api.pack(hash);
     if (!reply.ok) throw new NotReached(reply.problem.title);
-    const made = markRaw(compilePack(reply.value));
+    const made = markRaw(compilePack(reply.value, hash));
     compiled.set(hash, made);
     return made;
   }
@@ -26,7 +26,7 @@ export const usePacks = defineStore('packs', () => {
     return current.value;
   }
 
-  /** Counts by number, for as long as the page lives; undefined for 0, the book alone. */
+  /** Counts by number, for as long as the page lives; undefined for 0, the pack alone. */
   async function countsAt(number: number): Promise<Counts | undefined> {
     if (number === 0) return undefined;
     const known = counted.get(number);

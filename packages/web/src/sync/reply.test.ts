@@ -19,9 +19,9 @@ describe('a reply', () => {
 
   test('is never a refusal where the trouble is the server’s, or where it isn’t ours to talk to', () => {
     const refusing = errorCodes.filter((code) => refusalOf(problem(code)).kind === 'refused');
-    for (const code of ['internal', 'database-away', 'cross-site', 'wrong-host', 'not-found', 'precondition-failed'] as const)
+    for (const code of ['internal', 'database-unavailable', 'cross-site', 'wrong-host', 'not-found', 'precondition-failed'] as const)
       expect(refusing).not.toContain(code);
-    for (const code of ['bad-request', 'entry-conflict', 'job-moved-on', 'not-put-back', 'too-large'] as const)
+    for (const code of ['bad-request', 'entry-conflict', 'version-conflict', 'not-put-back', 'too-large'] as const)
       expect(refusing).toContain(code);
   });
 
@@ -39,7 +39,7 @@ describe('a reply', () => {
     });
     const conflict = problem('entry-conflict', [{ where: 'entries', sentence: 'entries: id-b is there twice' }]);
     expect(refusalOf(conflict, ['id-a', 'id-b'])).toMatchObject({ kind: 'refused', named: [{ place: 1, why: 'No.' }] });
-    expect(refusalOf(problem('job-moved-on'), ['id-a'])).toEqual({ kind: 'refused', why: 'No.' });
+    expect(refusalOf(problem('version-conflict'), ['id-a'])).toEqual({ kind: 'refused', why: 'No.' });
   });
 
   test.each([

@@ -12,7 +12,7 @@ const aboutWhatWasSent = new Set<ErrorCode>([
   'unknown-counts',
   'unknown-customer',
   'entry-conflict',
-  'job-moved-on',
+  'version-conflict',
   'not-checked',
   'not-put-back',
   'too-large',

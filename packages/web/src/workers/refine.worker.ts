@@ -26,7 +26,7 @@ let effects: EffectsSoFar | undefined;
 const refiner = {
   knows: (hash: string): boolean => packs.has(hash),
   learn(hash: string, pack: Pack): void {
-    packs.set(hash, compilePack(ownNamesOnly(pack)));
+    packs.set(hash, compilePack(ownNamesOnly(pack), hash));
   },
   /** What to do next, settled by the search over chains; undefined where the pack isn't known. */
   settle(hash: string, input: CaseInput, policy: Policy): Recommendation | undefined {
@@ -38,7 +38,7 @@ const refiner = {
     const compiled = packs.get(hash);
     return compiled && likelyBill(input, compiled);
   },
-  /** What each entry did to the odds. */
+  /** What each entry did to the probabilities. */
   effects(hash: string, input: CaseInput): readonly Effect[] {
     const compiled = packs.get(hash);
     if (!compiled) return [];

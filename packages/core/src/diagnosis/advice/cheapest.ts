@@ -36,7 +36,7 @@ export function cheapestSteps(
   const repairs = plan.sequence.flatMap((index): NextStep[] => {
     const { id, cures } = model.repairs[index] ?? { id: '', cures: [] };
     const step = repairStep(id, belief, compiled, layoutId, settings);
-    const chance = cures.reduce((sum, cure) => sum + (at.odds[cure.hypothesis] ?? 0) * cure.chance, 0);
+    const chance = cures.reduce((sum, cure) => sum + (at.probabilities[cure.hypothesis] ?? 0) * cure.chance, 0);
     return step ? [{ ...step, because: { code: 'cheaper-than-testing', chance, toEndMinor } }] : [];
   });
   const steps = [...paying, ...repairs, ...(plan.sequence.length === 0 ? [giveUpStep(compiled, settings, toEndMinor)] : [])];

@@ -44,7 +44,7 @@ export function hazardOf(test: TestDefinition, of: string | undefined, layoutId:
 }
 
 /**
- * Repairs not yet done and tests on offer, from the state the set is in. "Not in the book" is cured by none. Giving up costs a
+ * Repairs not yet done and tests on offer, from the state the set is in. "Not in the pack" is cured by none. Giving up costs a
  * comparable new set; a bought part that doesn't cure costs its nuisance on top.
  */
 export function decisionOf(
@@ -91,6 +91,11 @@ export function decisionOf(
     ),
     writeOff: settings.newSetMinor,
   };
-  const at: Standing = { odds: Float64Array.from(belief.odds), stage: state.stage, testsDone: new Set(), repairsDone: new Set() };
-  return { model, at, plan: planRepairs(model, at.odds, at.stage), repairs };
+  const at: Standing = {
+    probabilities: Float64Array.from(belief.probabilities),
+    stage: state.stage,
+    testsDone: new Set(),
+    repairsDone: new Set(),
+  };
+  return { model, at, plan: planRepairs(model, at.probabilities, at.stage), repairs };
 }

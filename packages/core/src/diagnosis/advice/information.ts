@@ -13,7 +13,7 @@ export function expectedInformation(
   test: TestDefinition,
   of: string | undefined,
 ): { bits: number; would: OutcomePreview[] } {
-  const { odds, places } = belief;
+  const { probabilities, places } = belief;
   const told = nextLook(belief.interpretation, compiled, test, of, belief.circumstances);
   const { cleared } = compiled.pack.thresholds;
   const sums = new Float64Array(places.ids.length);
@@ -22,8 +22,8 @@ export function expectedInformation(
     const row = told[index];
     sums.fill(0);
     let chance = 0;
-    for (let h = 0; h < odds.length; h += 1) {
-      const joint = (odds[h] ?? 0) * (row?.[h] ?? 0);
+    for (let h = 0; h < probabilities.length; h += 1) {
+      const joint = (probabilities[h] ?? 0) * (row?.[h] ?? 0);
       const place = places.of[h] ?? 0;
       sums[place] = (sums[place] ?? 0) + joint;
       chance += joint;
@@ -40,7 +40,12 @@ export function expectedInformation(
       if (id !== notInBook && p < cleared && (belief.assemblies.get(id) ?? 0) >= cleared) clears.push(id);
     });
     after += chance * bits;
-    return { outcome, odds: chance, top: { id: places.ids[top] ?? notInBook, odds: (sums[top] ?? 0) * scale }, clears: clears.sort() };
+    return {
+      outcome,
+      probability: chance,
+      top: { id: places.ids[top] ?? notInBook, probability: (sums[top] ?? 0) * scale },
+      clears: clears.sort(),
+    };
   });
   return { bits: Math.max(0, entropyBits([...belief.assemblies.values()]) - after), would };
 }

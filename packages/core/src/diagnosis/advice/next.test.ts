@@ -8,11 +8,11 @@ describe('the step that tells most per minute', () => {
     const belief = believe(input, shipped());
     const step = shipped().tests.get('rail.main')!;
     const { bits, would } = expectedInformation(belief, shipped(), step, undefined);
-    expect(would.reduce((sum, one) => sum + one.odds, 0)).toBeCloseTo(1, 9);
+    expect(would.reduce((sum, one) => sum + one.probability, 0)).toBeCloseTo(1, 9);
     const before = entropyBits([...belief.assemblies.values()]);
     const after = would.reduce((sum, one) => {
       const told = believe(caseOf(['restart-loop'], [`rail.main=${one.outcome}`]), shipped());
-      return sum + one.odds * entropyBits([...told.assemblies.values()]);
+      return sum + one.probability * entropyBits([...told.assemblies.values()]);
     }, 0);
     expect(bits).toBeCloseTo(before - after, 9);
   });
@@ -23,7 +23,7 @@ describe('the step that tells most per minute', () => {
     for (const { outcome, top } of step.would) {
       const then = foldCase(caseOf(['sound-dark'], [`cut.power-main=${outcome}`], { family: 'quorvane.qk3' }), shipped());
       expect(then.assemblies[0]?.id).toBe(top.id);
-      expect(then.assemblies[0]?.odds).toBeCloseTo(top.odds, 9);
+      expect(then.assemblies[0]?.probability).toBeCloseTo(top.probability, 9);
     }
   });
 
@@ -65,12 +65,12 @@ describe('the step that tells most per minute', () => {
         for (const policy of ['cost', 'information'] as const) {
           const { next, faults } = foldCase(caseOf([symptom], answers), shipped(), policy);
           for (const step of next.filter(({ kind }) => kind === 'repair')) {
-            // By the book's own rows: the odds of each fault times the word for how often this repair ends it.
+            // By the pack's own rows: the probabilities of each fault times the word for how often this repair ends it.
             const repair = pack.repairs.find(({ id }) => id === step.id)!;
-            const cures = faults.reduce((sum, { id, odds, assembly }) => {
+            const cures = faults.reduce((sum, { id, probability, assembly }) => {
               const home = pack.faults.find((fault) => fault.id === id)?.assembly;
               const word = repair.fixes[id] ?? repair.fixes[home ?? ''] ?? repair.fixes[assembly ?? ''];
-              return sum + odds * (word === undefined ? 0 : pack.scale.likelihood[word]!);
+              return sum + probability * (word === undefined ? 0 : pack.scale.likelihood[word]!);
             }, 0);
             expect(step.because.chance).toBeCloseTo(cures, 9);
             expect(isLongShot(step)).toBe(cures < 0.25);
@@ -169,7 +169,7 @@ describe('the cheapest way to the end', () => {
     expect(line.map(({ id }) => id)).not.toContain('replace.panel');
   });
 
-  test('a school shifts what is weighed, not what is said to cost', () => {
+  test('a preference shifts what is weighed, not what is said to cost', () => {
     const by = (option: string) => {
       const input = caseOf(['sound-dark']);
       return foldCase({ ...input, settings: { ...input.settings, schools: { dark: option } } }, shipped()).next;
@@ -179,7 +179,7 @@ describe('the cheapest way to the end', () => {
     expect(place('boards-first', 'bl-on')).toBeLessThanOrEqual(place('strips-first', 'bl-on'));
     const price = (option: string): number => by(option).find((step) => step.id === 'led.output')!.cost.amountMinor;
     expect(price('strips-first')).toBe(price('boards-first'));
-    // An option nobody knows is the book's.
+    // An option nobody knows is the pack's.
     expect(by('no-such').map((step) => step.id)).toEqual(by('settle').map((step) => step.id));
   });
 
@@ -192,7 +192,7 @@ describe('the cheapest way to the end', () => {
 describe('time spent', () => {
   const spent = (told: Told[]) => foldCase(caseOf(['restart-loop'], told), shipped()).spent;
 
-  test('is what was typed, and the book’s minutes where nobody typed any; opening the back is counted once', () => {
+  test('is what was typed, and the pack’s minutes where nobody typed any; opening the back is counted once', () => {
     const typed = { kind: 'test.answered', test: 'look.glass', outcome: 'clean', sure: 'sure', minutes: 7 };
     expect(spent([typed])).toEqual({ minutes: 7, byTheBook: 0, cost: { amountMinor: 560, currency: 'EUR' } });
     const one = spent(['rail.standby=in-range']).minutes;
@@ -212,7 +212,7 @@ describe('time spent', () => {
     expect(spent([opened, 'torch=not-possible', typed]).minutes).toBe(15);
   });
 
-  test('does not count waits, what was not possible, and what was taken back', () => {
+  test('does not count waits, what was not possible, and what was undone', () => {
     expect(spent(['reset-wait=unchanged']).minutes).toBe(2);
     expect(spent(['key-line=not-possible']).minutes).toBe(0);
     expect(spent(['look.glass=clean', { kind: 'entry.retracted', entry: 2, reason: 'other set' }]).minutes).toBe(0);
@@ -258,11 +258,11 @@ describe('the end of a search', () => {
       shipped(),
     );
     expect(twice.next.map((step) => step.id)).not.toContain('replace.strips');
-    const strips = (one: typeof failed): number => one.assemblies.find((assembly) => assembly.id === 'strips')!.odds;
+    const strips = (one: typeof failed): number => one.assemblies.find((assembly) => assembly.id === 'strips')!.probability;
     expect(strips(failed)).toBeLessThan(strips(foldCase(caseOf(['sound-dark'], told), shipped())));
   });
 
-  test('once cured it is to be proven and closed, and nobody is asked whether to give up; another complaint starts anew', () => {
+  test('once cured it is to be proven and closed, and nobody is asked whether to give up; another symptom starts anew', () => {
     const cured: Told = { kind: 'repair.done', repair: 'replace.panel', result: 'cured' };
     const told: Told[] = ['look.glass=cracked', 'look.glass=cracked'];
     const first = (more: Told[]) => foldCase(caseOf(['half-picture'], [...told, ...more]), shipped()).next;
@@ -295,7 +295,7 @@ test('the whole fold is the same twice', () => {
   expect(foldCase(input, shipped())).toEqual(foldCase(input, shipped()));
 });
 
-describe('told cases, from complaint to verdict (made up)', () => {
+describe('reference cases, from symptom to verdict (made up)', () => {
   const cases: [string, string[], string[], string][] = [
     [
       'standby light, rails good, one of main’s own missing',

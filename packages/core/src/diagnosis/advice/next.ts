@@ -160,7 +160,7 @@ function verdictsByProof(belief: Belief, compiled: CompiledPack): Map<string, Ve
   );
 }
 
-/** After a fall or a spill: what is looked at from outside before anything else, whatever it tells of the complaint. */
+/** After a fall or a spill: what is looked at from outside before anything else, whatever it tells of the symptom. */
 function looksAfter(tests: Weighing, belief: Belief, compiled: CompiledPack): NextStep[] {
   const told = compiled.pack.histories.filter(({ id }) => belief.interpretation.histories.includes(id));
   const named = told.flatMap(({ id, first = [] }) => first.map((test) => ({ id, test })));
@@ -179,8 +179,8 @@ const layoutKnown = 0.95;
 
 /** The first thing once the cover is off: which layout is it. Before the cover only where the step that leads goes inside. */
 function layoutFirst(next: readonly NextStep[], belief: Belief, compiled: CompiledPack, settings: Settings): NextStep[] {
-  const { layoutOdds, state } = belief.interpretation;
-  const likeliest = Math.max(...Object.values(layoutOdds));
+  const { layoutProbabilities, state } = belief.interpretation;
+  const likeliest = Math.max(...Object.values(layoutProbabilities));
   const [first] = next;
   const inside = first !== undefined && compiled.stageIds.indexOf(first.stage) > 0;
   return likeliest < layoutKnown && (state.stage > 0 || inside) ? [layoutStep(belief, compiled, settings)] : [];

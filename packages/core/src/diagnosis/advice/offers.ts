@@ -100,9 +100,9 @@ function likeliestObjects(test: TestDefinition, belief: Belief, compiled: Compil
   const proof = objectsOfProof(test, belief, compiled, layoutId);
   return compiled
     .objectsOf(test, layoutId)
-    .map((id) => ({ id, odds: rounded(belief.assemblies.get(id) ?? 0) }))
-    .filter((one) => one.odds > 0)
-    .sort((a, b) => b.odds - a.odds || (a.id < b.id ? -1 : 1))
+    .map((id) => ({ id, probability: rounded(belief.assemblies.get(id) ?? 0) }))
+    .filter((one) => one.probability > 0)
+    .sort((a, b) => b.probability - a.probability || (a.id < b.id ? -1 : 1))
     .filter((one, index) => index < objectsOffered || proof.has(one.id))
     .map((one) => one.id);
 }

@@ -114,7 +114,7 @@ export function crackQuestion(belief: Belief, compiled: CompiledPack, layoutId: 
   return { ...stopStep(compiled, settings), id: 'give-up', because: { code: 'crack-ends-repair', toEndMinor } };
 }
 
-/** Likelier than all else together (value of ours): what is outside the set is put right from here on, and stopping is about the panel. */
+/** Likelier than all else together (value of ours): what is outside the set is corrected from here on, and stopping is about the panel. */
 const pointedAt = 0.5;
 
 export function worthNaming(step: NextStep, belief: Belief, compiled: CompiledPack): boolean {

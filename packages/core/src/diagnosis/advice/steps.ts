@@ -33,8 +33,8 @@ export type ReasonCode = (typeof reasonCodes)[number];
 
 export interface OutcomePreview {
   readonly outcome: string;
-  readonly odds: number;
-  readonly top: { readonly id: string; readonly odds: number };
+  readonly probability: number;
+  readonly top: { readonly id: string; readonly probability: number };
   /** Assemblies this answer would rule out. */
   readonly clears: readonly string[];
 }
@@ -122,8 +122,8 @@ export function cautionsFor(
   belief: Belief,
   compiled: CompiledPack,
 ): string[] {
-  const likely = Object.entries(belief.interpretation.layoutOdds)
-    .filter(([, odds]) => odds >= leastLikely)
+  const likely = Object.entries(belief.interpretation.layoutProbabilities)
+    .filter(([, probability]) => probability >= leastLikely)
     .flatMap(([id]) => compiled.layouts.get(id) ?? []);
   const inside = stage > 0 ? likely.flatMap(({ cautions }) => cautions ?? []) : [];
   const opened = compiled.pack.stages.slice(1, stage + 1).flatMap((one) => one.cautions);
@@ -203,16 +203,16 @@ export function repairSteps(
     .filter((repair) => !repaired.has(repair.id))
     .map((repair) => ({
       repair,
-      odds: rounded(belief.assemblies.get(repair.assembly) ?? 0),
-      cures: hypotheses.reduce((sum, one, h) => sum + (belief.odds[h] ?? 0) * curesOf(repair, one, compiled), 0),
+      probability: rounded(belief.assemblies.get(repair.assembly) ?? 0),
+      cures: hypotheses.reduce((sum, one, h) => sum + (belief.probabilities[h] ?? 0) * curesOf(repair, one, compiled), 0),
       proven: verdictOf.get(repair.assembly) === 'proven',
     }))
-    .filter(({ odds, proven, cures }) => (proven || odds >= likelyEnoughToRepair) && cures >= odds * curesEnough)
+    .filter(({ probability, proven, cures }) => (proven || probability >= likelyEnoughToRepair) && cures >= probability * curesEnough)
     .flatMap((one) => {
       const step = repairStep(one.repair.id, belief, compiled, layoutId, settings);
       return step ? [{ ...one, step, rate: one.cures / Math.max(1, step.cost.amountMinor) }] : [];
     })
-    .sort((a, b) => b.odds - a.odds || b.rate - a.rate || (a.repair.id < b.repair.id ? -1 : 1))
+    .sort((a, b) => b.probability - a.probability || b.rate - a.rate || (a.repair.id < b.repair.id ? -1 : 1))
     .map(({ step, proven, cures }): NextStep => ({ ...step, because: { code: proven ? 'proven' : 'likeliest-left', chance: cures } }));
 }
 

@@ -1,4 +1,4 @@
-/** Evidence -> odds over faults and assemblies, and what each entry did to them. */
+/** Evidence -> probabilities over faults and assemblies, and what each entry did to them. */
 import type { CompiledPack } from '../../knowledge/index.ts';
 import type { CaseInput, Entry } from '../../ledger/index.ts';
 import { interpret } from '../evidence/interpret.ts';
@@ -10,8 +10,8 @@ import { testUnits } from '../evidence/units.ts';
 export interface Belief {
   readonly interpretation: Interpretation;
   /** One per hypothesis; sums to 1. */
-  readonly odds: readonly number[];
-  /** Assembly id (and "not-in-the-book") -> odds; sums to 1. */
+  readonly probabilities: readonly number[];
+  /** Assembly id (and "not-in-the-book") -> probabilities; sums to 1. */
   readonly assemblies: ReadonlyMap<string, number>;
   /** Assembly ids, and for each hypothesis the place of its assembly among them. */
   readonly places: { readonly ids: readonly string[]; readonly of: readonly number[] };
@@ -23,27 +23,27 @@ export interface Belief {
 
 export function believe(input: CaseInput, compiled: CompiledPack): Belief {
   const interpretation = interpret(input, compiled);
-  const odds = oddsFrom(interpretation, interpretation.units);
-  const assemblies = sumByAssembly(interpretation, odds);
+  const probabilities = probabilitiesFrom(interpretation, interpretation.units);
+  const assemblies = sumByAssembly(interpretation, probabilities);
   const ids = [...assemblies.keys()];
   const placeOf = new Map(ids.map((id, place) => [id, place]));
   const of = interpretation.hypotheses.map(({ fault }) => placeOf.get(fault?.assembly ?? notInBook) ?? 0);
-  const made = { interpretation, odds, assemblies, places: { ids, of }, circumstances: circumstancesKey(interpretation) };
+  const made = { interpretation, probabilities, assemblies, places: { ids, of }, circumstances: circumstancesKey(interpretation) };
   return { ...made, askAgain: worthAsking(made, compiled) };
 }
 
-function oddsFrom(interpretation: Interpretation, units: readonly EvidenceUnit[]): number[] {
+function probabilitiesFrom(interpretation: Interpretation, units: readonly EvidenceUnit[]): number[] {
   return posterior(
     interpretation.hypotheses.map((hypothesis) => hypothesis.prior),
     units.map((unit) => unit.logLikelihood),
   );
 }
 
-export function sumByAssembly(interpretation: Interpretation, odds: readonly number[]): Map<string, number> {
+export function sumByAssembly(interpretation: Interpretation, probabilities: readonly number[]): Map<string, number> {
   const assemblies = new Map<string, number>();
   interpretation.hypotheses.forEach(({ fault }, index) => {
     const id = fault?.assembly ?? notInBook;
-    assemblies.set(id, (assemblies.get(id) ?? 0) + (odds[index] ?? 0));
+    assemblies.set(id, (assemblies.get(id) ?? 0) + (probabilities[index] ?? 0));
   });
   return assemblies;
 }
@@ -55,13 +55,13 @@ export interface Influence {
 }
 
 /**
- * What each entry did, by taking it out and believing again: the stated weight is exactly what the odds move when that
+ * What each entry did, by taking it out and believing again: the stated weight is exactly what the probabilities move when that
  * observation is struck from the case file. A test's answer touches its own unit only, so only that is made anew; what sets
- * the circumstances of others (complaint, code, repair) is read without from the start.
+ * the circumstances of others (symptom, code, repair) is read without from the start.
  */
 export function influences(input: CaseInput, compiled: CompiledPack, belief: Belief): Influence[] {
   const { interpretation } = belief;
-  const without = oddsWithoutEntry(interpretation, compiled);
+  const without = probabilitiesWithoutEntry(interpretation, compiled);
   const speaking = interpretation.units.flatMap((unit) => unit.entries.map((entry) => ({ entry, unit })));
   const seen = new Set<string>();
   return speaking
@@ -73,26 +73,26 @@ export function influences(input: CaseInput, compiled: CompiledPack, belief: Bel
           ? sumByAssembly(interpretation, without(entry, unit))
           : believe({ ...input, entries: input.entries.filter((other) => other.id !== entry.id) }, compiled).assemblies;
       const weights = new Map<string, number>();
-      for (const [id, odds] of belief.assemblies) weights.set(id, logOdds(odds) - logOdds(assemblies.get(id) ?? 0));
+      for (const [id, probability] of belief.assemblies) weights.set(id, logOdds(probability) - logOdds(assemblies.get(id) ?? 0));
       return { entry, weights };
     });
 }
 
-/** Assembly -> natural log-odds that the complaint as a whole, whoever told or saw it, moved it by. */
+/** Assembly -> natural log-odds that the symptom as a whole, whoever told or saw it, moved it by. */
 export function complaintWeights(belief: Pick<Belief, 'interpretation' | 'assemblies'>): ReadonlyMap<string, number> {
   const { interpretation } = belief;
   const without = sumByAssembly(
     interpretation,
-    oddsFrom(
+    probabilitiesFrom(
       interpretation,
       interpretation.units.filter(({ kind }) => kind !== 'symptom'),
     ),
   );
-  return new Map([...belief.assemblies].map(([id, odds]) => [id, logOdds(odds) - logOdds(without.get(id) ?? 0)]));
+  return new Map([...belief.assemblies].map(([id, probability]) => [id, logOdds(probability) - logOdds(without.get(id) ?? 0)]));
 }
 
-/** Odds with one look taken out of the unit it belongs to, every other unit left as it is. */
-export function oddsWithoutEntry(seen: Interpretation, compiled: CompiledPack): (entry: Entry, unit: EvidenceUnit) => number[] {
+/** Probabilities with one look taken out of the unit it belongs to, every other unit left as it is. */
+export function probabilitiesWithoutEntry(seen: Interpretation, compiled: CompiledPack): (entry: Entry, unit: EvidenceUnit) => number[] {
   const all = seen.hypotheses.map(({ prior }, h) => seen.units.reduce((sum, unit) => sum + (unit.logLikelihood[h] ?? 0), Math.log(prior)));
   return (entry, unit) => {
     const left = unitWithout(seen, unit, entry, compiled);
@@ -124,7 +124,7 @@ export interface AnswerDoubt {
 /** How well each answer fits with all the others; in no order. */
 export function answerDoubts(belief: Omit<Belief, 'askAgain'>, compiled: CompiledPack): AnswerDoubt[] {
   const { interpretation } = belief;
-  const without = oddsWithoutEntry(interpretation, compiled);
+  const without = probabilitiesWithoutEntry(interpretation, compiled);
   return interpretation.units
     .filter(({ kind }) => kind === 'test')
     .flatMap((unit) =>
@@ -132,10 +132,10 @@ export function answerDoubts(belief: Omit<Belief, 'askAgain'>, compiled: Compile
         const { body } = entry;
         const test = body.kind === 'test.answered' ? compiled.tests.get(compiled.currentId(body.test)) : undefined;
         if (body.kind !== 'test.answered' || !test) return [];
-        const odds = without(entry, unit);
+        const probabilities = without(entry, unit);
         const outcomes = compiled.outcomeIds(test.id);
         const row = outcomeTable(interpretation, compiled, test, body.of, belief.circumstances).truth[outcomes.indexOf(body.outcome)];
-        const chance = odds.reduce((sum, p, h) => sum + p * (row?.[h] ?? 0), 0);
+        const chance = probabilities.reduce((sum, p, h) => sum + p * (row?.[h] ?? 0), 0);
         const others = Math.max(1, outcomes.length - 1);
         return [{ entry, key: testKey(test.id, body.of), chance, score: (1 - chance) / (others * Math.max(chance, 1e-12)) }];
       }),
@@ -152,29 +152,29 @@ const hangsBelow = 0.3;
 export function withoutKeystone(assembly: string, belief: Belief, compiled: CompiledPack): Belief | undefined {
   const { interpretation, places } = belief;
   const place = places.ids.indexOf(assembly);
-  const without = oddsWithoutEntry(interpretation, compiled);
+  const without = probabilitiesWithoutEntry(interpretation, compiled);
   let least = hangsBelow;
   let found: number[] | undefined;
   for (const unit of interpretation.units) {
     if (unit.kind !== 'test') continue;
     for (const entry of unit.entries) {
-      // What ended the complaint is no reading that may have been misread.
+      // What ended the symptom is no reading that may have been misread.
       if (entry.body.kind === 'test.answered' && entry.body.outcome === 'cured') continue;
-      const odds = without(entry, unit);
-      const left = odds.reduce((sum, p, h) => sum + (places.of[h] === place ? p : 0), 0);
-      if (left < least) [least, found] = [left, odds];
+      const probabilities = without(entry, unit);
+      const left = probabilities.reduce((sum, p, h) => sum + (places.of[h] === place ? p : 0), 0);
+      if (left < least) [least, found] = [left, probabilities];
     }
   }
-  return found && { ...belief, odds: found, assemblies: sumByAssembly(interpretation, found) };
+  return found && { ...belief, probabilities: found, assemblies: sumByAssembly(interpretation, found) };
 }
 
 /** So many answers are looked at again (value of ours): the most doubtful ones. */
 const secondLooks = 3;
-/** Over this the book explains the case badly: a second fault, a wrong answer, or something new (value of ours). */
+/** Over this the pack explains the case badly: a second fault, a wrong answer, or something new (value of ours). */
 export const badFit = 0.25;
 
 /**
- * A test isn't asked again unless something changed. A repair that cured nothing has changed something, and so has a case that the book
+ * A test isn't asked again unless something changed. A repair that cured nothing has changed something, and so has a case that the pack
  * explains badly: then the answers that fit worst with all the others are worth a second look, once.
  */
 function worthAsking(belief: Omit<Belief, 'askAgain'>, compiled: CompiledPack): ReadonlySet<string> {
@@ -194,8 +194,8 @@ function worthAsking(belief: Omit<Belief, 'askAgain'>, compiled: CompiledPack): 
 
 /** What always holds of a belief; run by tests and by the server in development. Throws on a bug of ours. */
 export function assertBelief(belief: Belief): void {
-  const sum = belief.odds.reduce((a, b) => a + b, 0);
+  const sum = belief.probabilities.reduce((a, b) => a + b, 0);
   // Rounding of some hundred additions stays far below this.
-  if (Math.abs(sum - 1) > 1e-9) throw new Error(`odds sum to ${sum}`);
-  if (belief.odds.some((p) => !(p >= 0 && p <= 1))) throw new Error('odds outside 0..1');
+  if (Math.abs(sum - 1) > 1e-9) throw new Error(`probabilities sum to ${sum}`);
+  if (belief.probabilities.some((p) => !(p >= 0 && p <= 1))) throw new Error('probabilities outside 0..1');
 }

@@ -7,21 +7,21 @@ const told = caseOf(
   [{ kind: 'note.added', v: 1, text: 'dusty' }, 'torch=faint-picture', 'led.output=none', 'torch=nothing'],
 );
 
-test('each entry that can move odds has what it moved most, before and after; a note has none', () => {
+test('each entry that can move probabilities has what it moved most, before and after; a note has none', () => {
   const effects = effectsOf(told, shipped());
   expect(effects.map(({ entry }) => entry)).toEqual(['entry-1', 'entry-3', 'entry-4', 'entry-5']);
   for (const { entry, id, before, after } of effects) {
     const seq = told.entries.find((one) => one.id === entry)!.seq;
     expect(after).toBeCloseTo(believe(asOf(told, seq), shipped()).assemblies.get(id)!, 12);
     expect(before).toBeCloseTo(believe(asOf(told, seq - 1), shipped()).assemblies.get(id)!, 12);
-    for (const [other, odds] of believe(asOf(told, seq), shipped()).assemblies)
-      expect(Math.abs(odds - (believe(asOf(told, seq - 1), shipped()).assemblies.get(other) ?? 0))).toBeLessThanOrEqual(
+    for (const [other, probability] of believe(asOf(told, seq), shipped()).assemblies)
+      expect(Math.abs(probability - (believe(asOf(told, seq - 1), shipped()).assemblies.get(other) ?? 0))).toBeLessThanOrEqual(
         Math.abs(after - before) + 1e-9,
       );
   }
 });
 
-test('as it stood then is the fold of what had been written by then', () => {
+test('as of this entry is the fold of what had been written by then', () => {
   const then = foldCase(asOf(told, 3), shipped());
   expect(then).toEqual(foldCase(caseOf(['sound-dark'], [{ kind: 'note.added', v: 1, text: 'dusty' }, 'torch=faint-picture']), shipped()));
 });

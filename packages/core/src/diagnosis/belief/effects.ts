@@ -1,4 +1,4 @@
-/** What each entry did when it was written: the odds as they stood before it and after it. */
+/** What each entry did when it was written: the probabilities as they stood before it and after it. */
 import type { CompiledPack } from '../../knowledge/index.ts';
 import { bookFor } from '../../learning/index.ts';
 import type { CaseInput } from '../../ledger/index.ts';
@@ -27,16 +27,16 @@ const evidence = new Set([
 /** Effects worked out so far, to be gone on from when the ledger has grown. */
 export interface EffectsSoFar {
   readonly effects: readonly Effect[];
-  /** What the odds depend on beside the entries. */
+  /** What the probabilities depend on beside the entries. */
   readonly facts: string;
   /** Entries looked at, in order. */
   readonly entries: readonly string[];
-  /** Assembly odds after the last entry that can move any; undefined before the first. */
+  /** Assembly probabilities after the last entry that can move any; undefined before the first. */
   readonly last: ReadonlyMap<string, number> | undefined;
 }
 
 /**
- * In order of seq; entries that can move no odds are left out. One belief for each that can: some milliseconds each, so it is asked
+ * In order of seq; entries that can move no probabilities are left out. One belief for each that can: some milliseconds each, so it is asked
  * of a worker. What an entry did when it was written never changes, so a ledger that only grew is gone on with from `sofar`; any other
  * is worked out anew.
  */

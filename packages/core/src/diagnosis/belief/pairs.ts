@@ -1,6 +1,6 @@
 /**
- * Whether two faults explain the evidence better than any one. Not hypotheses of their own (a change of complaint starts the
- * case anew, which costs less): a word of doubt with its odds.
+ * Whether two faults explain the evidence better than any one. Not hypotheses of their own (a change of symptom starts the
+ * case anew, which costs less): a word of doubt with its probability.
  *
  * Two faults together: what is abnormal is explained by the fault that explains it better, what is normal has to be borne by
  * both. So an observation's likelihood is the larger of the two where it is abnormal and the smaller where it is not.
@@ -13,21 +13,22 @@ import { toldOnArrival } from '../evidence/onArrival.ts';
 import { circumstancesIn, plainOutcome } from '../evidence/rows.ts';
 
 // Values of ours until closed jobs tell better ones.
-/** Sets with a second fault that bears on the complaint. */
+/** Sets with a second fault that bears on the symptom. */
 const secondFault = 0.03;
 
 /** Chance of a second fault before anything was measured, by what happened to the set. */
-export function secondFaultOdds(input: Pick<CaseInput, 'entries'>, compiled: Pick<CompiledPack, 'pack' | 'likelihoodWord'>): number {
+export function secondFaultProbability(input: Pick<CaseInput, 'entries'>, compiled: Pick<CompiledPack, 'pack' | 'likelihoodWord'>): number {
   const told = historiesTold(compiled.pack, toldOnArrival(liveEntries(input.entries)));
   return Math.max(secondFault, ...told.flatMap(({ second }) => (second === undefined ? [] : [compiled.likelihoodWord(second)])));
 }
 
 /** Whether what happened to the set makes a second fault likely enough to be said before any price. */
-export const mayHideSecond = (...asked: Parameters<typeof secondFaultOdds>): boolean => secondFaultOdds(...asked) > secondFault;
+export const mayHideSecond = (...asked: Parameters<typeof secondFaultProbability>): boolean =>
+  secondFaultProbability(...asked) > secondFault;
 
 export interface TwoFaults {
-  /** Odds of two against one, both from the book; what is not in it is another doubt. */
-  readonly odds: number;
+  /** Odds of two against one, both from the pack; what is not in it is another doubt. */
+  readonly probability: number;
   /** The likeliest pair. */
   readonly faults: readonly [string, string];
   /** Assembly -> the chance that it is at fault, alone or as one of two. */
@@ -42,7 +43,7 @@ export function twoFaults(input: CaseInput, belief: Belief, compiled: CompiledPa
   // One row a hypothesis, flat: thousands of pairs are looked at with every answer.
   const logs = new Float64Array(hypotheses.length * count);
   units.forEach(({ logLikelihood }, u) => logLikelihood.forEach((log, h) => (logs[h * count + u] = log)));
-  const second = secondFaultOdds(input, compiled);
+  const second = secondFaultProbability(input, compiled);
   const one = hypotheses.map(({ prior }, h) => Math.log(prior) + units.reduce((sum, unit) => sum + (unit.logLikelihood[h] ?? 0), 0));
   // All against the best single, so that nothing underflows.
   const top = Math.max(...one);
@@ -71,11 +72,11 @@ export function twoFaults(input: CaseInput, belief: Belief, compiled: CompiledPa
   }
   if (!best) return undefined;
   const two = pairs * second;
-  const odds = two / (single + two);
+  const probability = two / (single + two);
   const involved = new Map(
-    ids.map((id, place) => [id, (belief.assemblies.get(id) ?? 0) * (1 - odds) + ((together[place] ?? 0) / pairs) * odds]),
+    ids.map((id, place) => [id, (belief.assemblies.get(id) ?? 0) * (1 - probability) + ((together[place] ?? 0) / pairs) * probability]),
   );
-  return { odds, faults: best.faults, involved };
+  return { probability, faults: best.faults, involved };
 }
 
 /** Every look of the unit showed what a set shows where nothing is wrong with what was looked at. */

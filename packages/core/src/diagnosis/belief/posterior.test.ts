@@ -1,12 +1,12 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { caseOf, shipped } from '../../testing/shipped.ts';
-import { bruteForceOdds } from '../../testing/bruteForce.ts';
+import { bruteForceProbabilities } from '../../testing/bruteForce.ts';
 import { assertBelief, believe, entropyBits, foldCase, logOdds, posterior } from '../index.ts';
 
 describe("Bayes' rule", () => {
   test('meningitis and the stiff neck (Russell and Norvig, Artificial Intelligence: A Modern Approach, 3rd ed., 13.5; values from memory)', () => {
-    // P(s|m) = 0.7, P(m) = 1/50000, P(s) = 0.01, so P(s|not m) = (0.01 - 0.7/50000) / (1 - 1/50000); the book's answer is 0.0014.
+    // P(s|m) = 0.7, P(m) = 1/50000, P(s) = 0.01, so P(s|not m) = (0.01 - 0.7/50000) / (1 - 1/50000); the pack's answer is 0.0014.
     const prior = 1 / 50_000;
     const otherwise = (0.01 - 0.7 * prior) / (1 - prior);
     const [sick] = posterior([prior, 1 - prior], [[Math.log(0.7), Math.log(otherwise)]]);
@@ -76,9 +76,9 @@ describe('the belief', () => {
         const belief = believe(input, shipped());
         // What follows from another reading isn't counted; its own tests say when (follows.test.ts).
         fc.pre(belief.interpretation.unused.every(({ code }) => code !== 'follows'));
-        const expected = bruteForceOdds(input, shipped().pack);
+        const expected = bruteForceProbabilities(input, shipped().pack);
         belief.interpretation.hypotheses.forEach(({ fault }, index) => {
-          expect(belief.odds[index]).toBeCloseTo(expected.get(fault?.id ?? 'not-in-the-book') ?? Number.NaN, 9);
+          expect(belief.probabilities[index]).toBeCloseTo(expected.get(fault?.id ?? 'not-in-the-book') ?? Number.NaN, 9);
         });
       }),
       { seed: 20261124, numRuns: 300 },
@@ -88,9 +88,9 @@ describe('the belief', () => {
   test('does not depend on the order of independent observations', () => {
     fc.assert(
       fc.property(fc.constantFrom(...symptomIds), answers(6), fc.integer({ min: 1, max: 5 }), (symptom, told, turn) => {
-        const odds = (list: string[]) => believe(caseOf([symptom], list), shipped()).odds;
-        const one = odds(told);
-        const other = odds([...told.slice(turn), ...told.slice(0, turn)]);
+        const probabilities = (list: string[]) => believe(caseOf([symptom], list), shipped()).probabilities;
+        const one = probabilities(told);
+        const other = probabilities([...told.slice(turn), ...told.slice(0, turn)]);
         one.forEach((p, index) => expect(other[index]).toBeCloseTo(p, 9));
       }),
       { seed: 7, numRuns: 100 },
@@ -117,40 +117,40 @@ describe('the belief', () => {
       'reseat:harness.light=unchanged',
     ];
     const fold = foldCase(caseOf(['sound-dark'], [wrong, ...honest], { family: 'quorvane.qk3' }), shipped());
-    for (const { odds } of fold.faults) expect(odds).toBeGreaterThan(0);
+    for (const { probability } of fold.faults) expect(probability).toBeGreaterThan(0);
     expect(fold.assemblies.filter((one) => one.id !== 'power')[0]?.id).toBe('main');
     for (const one of shipped().pack.tests) {
       for (const block of one.likelihood) {
         for (const fault of shipped().faultsOf.get('led-tcon')!) {
-          expect(Math.min(...shipped().outcomeOdds(one, block, 'led-tcon', fault.id, one.of?.options[0]))).toBeGreaterThan(0);
+          expect(Math.min(...shipped().outcomeLikelihoods(one, block, 'led-tcon', fault.id, one.of?.options[0]))).toBeGreaterThan(0);
         }
       }
     }
   });
 
   test('the same look again is one observation grown more reliable: it never says more than a perfect look would', () => {
-    const odds = (times: number): number =>
+    const probability = (times: number): number =>
       foldCase(
         caseOf(
           ['sound-dark'],
           Array.from({ length: times }, () => 'torch=faint-picture'),
         ),
         shipped(),
-      ).assemblies.find((one) => one.id === 'strips')!.odds;
-    const [once, twice, often] = [odds(1), odds(2), odds(12)];
+      ).assemblies.find((one) => one.id === 'strips')!.probability;
+    const [once, twice, often] = [probability(1), probability(2), probability(12)];
     expect(twice).toBeGreaterThan(once);
     expect(often - twice).toBeLessThan(twice - once);
   });
 
-  test('"think so" moves the odds the same way, and less', () => {
-    const odds = (told: string[]): number =>
-      foldCase(caseOf(['sound-dark'], told), shipped()).assemblies.find((one) => one.id === 'main')!.odds;
-    const [none, unsure, sure] = [odds([]), odds(['bl-on=absent?']), odds(['bl-on=absent'])];
+  test('"not certain" moves the probabilities the same way, and less', () => {
+    const probability = (told: string[]): number =>
+      foldCase(caseOf(['sound-dark'], told), shipped()).assemblies.find((one) => one.id === 'main')!.probability;
+    const [none, unsure, sure] = [probability([]), probability(['bl-on=absent?']), probability(['bl-on=absent'])];
     expect(unsure).toBeGreaterThan(none);
     expect(sure).toBeGreaterThan(unsure);
   });
 
-  test('an explanation’s weight is exactly what the odds move when that entry is taken out of the case', () => {
+  test('an explanation’s weight is exactly what the probabilities move when that entry is taken out of the case', () => {
     const told = ['rail.standby=in-range', 'ps-on=moves', 'rail.main=in-range', 'rail.secondary=one-missing?', 'cut.picture=unchanged'];
     const input = caseOf(['standby-no-start'], told);
     const fold = foldCase(input, shipped());
@@ -158,8 +158,8 @@ describe('the belief', () => {
     expect(main.because.length).toBeGreaterThan(3);
     for (const { entry, weight } of main.because) {
       const without = foldCase({ ...input, entries: input.entries.filter((one) => one.id !== entry) }, shipped());
-      const there = without.assemblies.find((one) => one.id === 'main')!.odds;
-      expect(weight).toBeCloseTo(logOdds(main.odds) - logOdds(there), 9);
+      const there = without.assemblies.find((one) => one.id === 'main')!.probability;
+      expect(weight).toBeCloseTo(logOdds(main.probability) - logOdds(there), 9);
     }
   });
 });

@@ -16,8 +16,8 @@ export function softmax(logs: readonly number[]): number[] {
 }
 
 /** Shannon entropy in bits. */
-export function entropyBits(odds: readonly number[]): number {
-  return odds.reduce((sum, p) => (p > 0 ? sum - p * Math.log2(p) : sum), 0);
+export function entropyBits(probabilities: readonly number[]): number {
+  return probabilities.reduce((sum, p) => (p > 0 ? sum - p * Math.log2(p) : sum), 0);
 }
 
 /** Odds nearer to 0 or 1 than this are the same to a bench; keeps log-odds finite. */

@@ -33,7 +33,7 @@ export interface Case {
   readonly compiled: CompiledPack;
   readonly family: Family | undefined;
   readonly identity: Interpretation['identity'];
-  readonly layoutOdds: Readonly<Record<string, number>>;
+  readonly layoutProbabilities: Readonly<Record<string, number>>;
   readonly layoutId: string | undefined;
   readonly symptoms: ReadonlySet<string>;
   readonly blinkReadings: readonly BlinkEntry[];
@@ -117,7 +117,7 @@ function readAnswer(
   if (!compiled.outcomeIds(test.id).includes(body.outcome)) return refuse('unknown-outcome', body.outcome);
   if (test.of?.required && (body.of === undefined || !test.of.options.includes(body.of))) return refuse('object-missing', test.id);
   if (layoutId === undefined) return refuse('wrong-layout');
-  const doneIn = [layoutId, ...Object.keys(facts.layoutOdds)].find((id) => compiled.fits(test, id));
+  const doneIn = [layoutId, ...Object.keys(facts.layoutProbabilities)].find((id) => compiled.fits(test, id));
   if (doneIn === undefined) return refuse('wrong-layout');
   const now = circumstancesIn(layoutId, { symptoms, family }, compiled);
   // What the first fault made abnormal says nothing of the next one; what read well then reads well still.
@@ -185,7 +185,7 @@ function hangsOnPolarity(test: TestDefinition, outcome: string, { family, moving
   return withoutEffect && test.do.some((step) => 'force' in step && unknown(step.force));
 }
 
-/** Another code with a board out accuses it only where the old one comes back once it is refitted. */
+/** Another code with a board out points to it only where the old one comes back once it is refitted. */
 function codeReturned({ seq }: Entry, blinkReadings: readonly BlinkEntry[]): boolean {
   const codes = blinkReadings.map((one) => ({ seq: one.entry.seq, code: one.body.groups.join('-') }));
   const before = codes.findLast((one) => one.seq < seq);

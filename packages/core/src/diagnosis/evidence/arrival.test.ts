@@ -6,8 +6,8 @@ import { foldCase, type CaseFold } from '../index.ts';
 const opened = (told: Record<string, unknown>): Told => ({ kind: 'job.opened', set: { layout: 'led-tcon' }, ...told });
 const fold = (symptoms: string[], told: Told[] = [], set = {}): CaseFold =>
   foldCase(caseOf(symptoms, told, set), shipped(), 'cost', 'at-once');
-const odds = (seen: CaseFold, ...ids: string[]): number =>
-  seen.assemblies.filter(({ id }) => ids.includes(id)).reduce((sum, one) => sum + one.odds, 0);
+const probability = (seen: CaseFold, ...ids: string[]): number =>
+  seen.assemblies.filter(({ id }) => ids.includes(id)).reduce((sum, one) => sum + one.probability, 0);
 const seen = (symptom: string): Told => ({ kind: 'symptom.reported', v: 2, symptoms: [symptom], seen: true });
 
 describe('what happened to it', () => {
@@ -19,20 +19,20 @@ describe('what happened to it', () => {
     ['another hand', 'half-picture', { condition: ['opened-before'] }, ['harness.panel-left', 'harness.panel-right', 'harness.picture']],
     ['a memory written', 'standby-no-start', { earlierDid: ['memory-written'] }, ['main']],
   ])('%s makes likelier what it harms', (_, symptom, told, ids) => {
-    expect(odds(fold([symptom], [opened(told)]), ...ids)).toBeGreaterThan(odds(fold([symptom], [opened({})]), ...ids) + 0.01);
+    expect(probability(fold([symptom], [opened(told)]), ...ids)).toBeGreaterThan(probability(fold([symptom], [opened({})]), ...ids) + 0.01);
   });
 
   test('told in two words it counts once', () => {
     const once = fold(['half-picture'], [opened({ condition: ['screws-missing'] })]);
     const twice = fold(['half-picture'], [opened({ condition: ['opened-before', 'screws-missing'] })]);
-    expect(odds(twice, 'tcon')).toBeCloseTo(odds(once, 'tcon'), 9);
+    expect(probability(twice, 'tcon')).toBeCloseTo(probability(once, 'tcon'), 9);
   });
 
   test('it speaks of the fault the set came with, not of the next one', () => {
     const next: Told[] = [{ kind: 'repair.done', v: 1, repair: 'replace.power', result: 'changed' }, seen('half-picture')];
     const dropped = fold(['dead'], [opened({ condition: ['smell'] }), ...next]);
     const plain = fold(['dead'], [opened({}), ...next]);
-    expect(odds(dropped, 'tcon')).toBeCloseTo(odds(plain, 'tcon'), 9);
+    expect(probability(dropped, 'tcon')).toBeCloseTo(probability(plain, 'tcon'), 9);
   });
 
   test('after a fall the glass is looked at first, once, and not where it is known to be cracked', () => {
@@ -59,17 +59,17 @@ describe('seen by the bench', () => {
     const both = fold(['dead'], [seen('standby-no-start')]);
     expect(both.symptoms).toEqual(['standby-no-start']);
     expect(both.unused).toContainEqual(expect.objectContaining({ code: 'seen-otherwise' }));
-    expect(odds(both, 'main')).toBeGreaterThan(odds(fold(['dead']), 'main'));
+    expect(probability(both, 'main')).toBeGreaterThan(probability(fold(['dead']), 'main'));
   });
 
   test('seen is surer than told: what a customer may have meant drops out', () => {
     const [shown, word] = shipped().pack.symptoms.flatMap(({ id, toldAs }) => Object.keys(toldAs ?? {}).map((as) => [id, as]))[0] ?? [];
     expect([shown, word]).toEqual([expect.any(String), expect.any(String)]);
-    const entropy = (one: CaseFold): number => one.faults.reduce((sum, { odds: p }) => sum - p * Math.log2(p), 0);
+    const entropy = (one: CaseFold): number => one.faults.reduce((sum, { probability: p }) => sum - p * Math.log2(p), 0);
     expect(entropy(fold([word ?? ''], [seen(word ?? '')]))).toBeLessThan(entropy(fold([word ?? ''])));
   });
 
-  test('a picture complaint seen by the bench rules out; one told, and one without a picture, rule out nothing', () => {
+  test('a picture symptom seen by the bench rules out; one told, and one without a picture, rule out nothing', () => {
     const cleared = (one: CaseFold): number => one.assemblies.filter(({ verdict }) => verdict === 'cleared').length;
     expect(cleared(fold(['many-lines']))).toBe(0);
     expect(cleared(fold(['many-lines'], [seen('many-lines')]))).toBeGreaterThan(2);

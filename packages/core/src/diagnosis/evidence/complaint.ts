@@ -1,4 +1,4 @@
-/** What was complained of as evidence: several complaints of one set are mostly one reaction told twice, and told is not seen. */
+/** What was complained of as evidence: several symptoms of one set are mostly one reaction told twice, and told is not seen. */
 import type { CompiledPack, Family, Manner, PlacedFault } from '../../knowledge/index.ts';
 
 // Values of ours until the shop's closed jobs tell better ones.
@@ -15,9 +15,9 @@ export interface Told {
   readonly temperature?: 'cold' | 'warm' | 'any' | undefined;
 }
 
-type Rows = Pick<CompiledPack, 'symptomOdds' | 'symptomIds' | 'pack' | 'startingOddsIn' | 'faultsOf' | 'likelihoodWord'>;
+type Rows = Pick<CompiledPack, 'symptomLikelihoods' | 'symptomIds' | 'pack' | 'priorsIn' | 'faultsOf' | 'likelihoodWord'>;
 
-/** P(a set with this fault is told of so); undefined: something not in the book, which shows what the layout's sets show on average. */
+/** P(a set with this fault is told of so); undefined: something not in the pack, which shows what the layout's sets show on average. */
 export function toldGiven(
   fault: PlacedFault | undefined,
   layoutId: string,
@@ -25,16 +25,17 @@ export function toldGiven(
   told: Told,
   compiled: Rows,
 ): number {
-  if (fault) return complaintGiven(compiled.symptomOdds(layoutId, fault.id, family), told, compiled) * mannerGiven(fault, told, compiled);
-  const odds = compiled.startingOddsIn(layoutId, family);
+  if (fault)
+    return complaintGiven(compiled.symptomLikelihoods(layoutId, fault.id, family), told, compiled) * mannerGiven(fault, told, compiled);
+  const probabilities = compiled.priorsIn(layoutId, family);
   return (compiled.faultsOf.get(layoutId) ?? []).reduce(
-    (sum, one, index) => sum + (odds[index] ?? 0) * toldGiven(one, layoutId, family, told, compiled),
+    (sum, one, index) => sum + (probabilities[index] ?? 0) * toldGiven(one, layoutId, family, told, compiled),
     0,
   );
 }
 
 function complaintGiven(row: readonly number[], { complaints, seen }: Told, compiled: Rows): number {
-  // A light that blinks beside another complaint is a code, and evidence of its own.
+  // A light that blinks beside another symptom is a code, and evidence of its own.
   const own = complaints.length > 1 ? complaints.filter((id) => id !== 'blinking') : complaints;
   const shown = own.reduce((sum, id) => sum + (seen ? (row[compiled.symptomIds.indexOf(id)] ?? 0) : toldAs(id, row, compiled)), 0);
   return (1 - complaintError) * Math.min(1, shown) + complaintError / compiled.symptomIds.length;

@@ -6,7 +6,7 @@ import { foldCase, type CaseFold } from '../index.ts';
 
 const fold = (told: string[], symptom = 'standby-no-start'): CaseFold =>
   foldCase(caseOf([symptom], told), shipped(), 'information', 'at-once');
-const odds = (one: CaseFold): [string, number][] => one.assemblies.map(({ id, odds: p }) => [id, p]);
+const probabilities = (one: CaseFold): [string, number][] => one.assemblies.map(({ id, probability: p }) => [id, p]);
 const offered = (one: CaseFold, id: string): boolean => one.next.some((step) => step.kind === 'test' && step.id === id);
 
 describe('what follows from a reading', () => {
@@ -23,7 +23,7 @@ describe('what follows from a reading', () => {
       [follower, reading],
     ]) {
       const both = fold(told, symptom);
-      expect(odds(both)).toEqual(odds(alone));
+      expect(probabilities(both)).toEqual(probabilities(alone));
       expect(both.unused).toContainEqual(expect.objectContaining({ code: 'follows', id }));
     }
     expect(offered(alone, id!)).toBe(false);
@@ -63,7 +63,7 @@ describe('what follows from a reading', () => {
     const one = fold(['bias.ohms=no-short'], 'lit-blank');
     const both = fold(['bias.ohms=no-short', 'short.supply-pins=no-short'], 'lit-blank');
     expect(both.unused).toEqual([expect.objectContaining({ code: 'follows', id: 'short.supply-pins' })]);
-    expect(odds(both)).toEqual(odds(one));
+    expect(probabilities(both)).toEqual(probabilities(one));
     const turned = fold(['short.supply-pins=no-short', 'bias.ohms=no-short'], 'lit-blank');
     expect(turned.unused).toEqual([]);
   });
@@ -72,7 +72,7 @@ describe('what follows from a reading', () => {
     const alone = fold(['standby-unloaded=still-absent'], 'dead');
     const looked = fold(['rail.standby=absent', 'standby-unloaded=still-absent'], 'dead');
     expect(looked.unused).toEqual([]);
-    expect(odds(looked)).not.toEqual(odds(alone));
+    expect(probabilities(looked)).not.toEqual(probabilities(alone));
   });
 
   test('what follows has consequences of its own, unless a reading says otherwise', () => {
@@ -98,7 +98,7 @@ describe('what follows from a reading', () => {
   test('what contradicts it speaks', () => {
     const both = fold(['rail.standby=absent', 'clicks=clicks']);
     expect(both.unused.map(({ code }) => code)).not.toContain('follows');
-    expect(odds(both)).not.toEqual(odds(fold(['rail.standby=absent'])));
+    expect(probabilities(both)).not.toEqual(probabilities(fold(['rail.standby=absent'])));
   });
 
   test.each([
@@ -109,7 +109,7 @@ describe('what follows from a reading', () => {
     expect(fold([...told, 'key-line=stays']).unused.map(({ code }) => code)).not.toContain('follows');
   });
 
-  test('a reading before the repair that changed the complaint: nothing follows', () => {
+  test('a reading before the repair that changed the symptom: nothing follows', () => {
     const after = foldCase(
       caseOf(
         ['dead'],

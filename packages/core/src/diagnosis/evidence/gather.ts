@@ -11,7 +11,7 @@ export interface RepairEntry {
 
 export interface Gathered {
   readonly symptoms: Set<string>;
-  /** Entries the complaint stands in. */
+  /** Entries the symptom stands in. */
   readonly symptomEntries: Entry[];
   readonly blinkReadings: BlinkEntry[];
   readonly repairs: RepairEntry[];
@@ -23,7 +23,7 @@ export interface Gathered {
 interface Context {
   readonly compiled: CompiledPack;
   readonly family: Family | undefined;
-  /** Seq of the repair after which another complaint came. */
+  /** Seq of the repair after which another symptom came. */
   readonly epoch: number;
   /** The bench saw for itself what the set does: what was only told gives way to it. */
   readonly seen: boolean;
@@ -79,6 +79,6 @@ export function gather(live: readonly Entry[], context: Context): Gathered {
   return so;
 }
 
-/** The bench's own word on the complaint, since the last repair that changed it. */
+/** The bench's own word on the symptom, since the last repair that changed it. */
 export const seenByTheBench = (live: readonly Entry[], epoch: number): boolean =>
   live.some(({ seq, body }) => seq >= epoch && body.kind === 'symptom.reported' && body.seen === true);

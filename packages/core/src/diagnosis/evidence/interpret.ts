@@ -6,7 +6,7 @@ import { readAnswers } from './answers.ts';
 import type { Told } from './complaint.ts';
 import { whatFollows } from './follows.ts';
 import { gather, seenByTheBench, type Gathered } from './gather.ts';
-import { hypothesesOf, layoutOddsOf } from './hypotheses.ts';
+import { hypothesesOf, layoutProbabilitiesOf } from './hypotheses.ts';
 import type { Doubt, EvidenceUnit, Interpretation, Unused } from './interpretation.ts';
 import { toldOnArrival } from './onArrival.ts';
 import { repairUnits } from './repairs.ts';
@@ -21,22 +21,22 @@ export function interpret(input: CaseInput, compiled: CompiledPack): Interpretat
   const live = liveEntries(input.entries);
   const unused: Unused[] = [];
   const doubts: Doubt[] = [];
-  const layoutOdds = layoutOddsOf(input, live, compiled, unused);
-  const ranked = Object.entries(layoutOdds).sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1));
+  const layoutProbabilities = layoutProbabilitiesOf(input, live, compiled, unused);
+  const ranked = Object.entries(layoutProbabilities).sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1));
   const layoutId = ranked[0]?.[0];
   if (ranked.length > 1) doubts.push({ code: 'layout-not-certain', value: ranked[0]?.[1] ?? 0 });
   const familyId = input.set.family;
   const family = familyId === undefined ? undefined : compiled.families.get(compiled.currentId(familyId));
   if (familyId !== undefined && !family) unused.push({ entry: 'set', code: 'unknown-family', id: familyId });
-  const hypotheses = hypothesesOf(layoutOdds, compiled, family);
+  const hypotheses = hypothesesOf(layoutProbabilities, compiled, family);
   const { model, version, year } = input.set;
   const identity = { model, version, year };
-  // Another complaint after a repair: the case starts anew, keeping what still holds.
+  // Another symptom after a repair: the case starts anew, keeping what still holds.
   const epoch = live.findLast(({ body }) => body.kind === 'repair.done' && body.result === 'changed')?.seq ?? 0;
   const told = gather(live, { compiled, family, epoch, seen: seenByTheBench(live, epoch), unused });
   const { symptoms, blinkReadings, cautionsRead, closed } = told;
 
-  const facts = { compiled, family, hypotheses, layoutOdds, layoutId, symptoms, epoch, unused, doubts };
+  const facts = { compiled, family, hypotheses, layoutProbabilities, layoutId, symptoms, epoch, unused, doubts };
   const follows = whatFollows(live, epoch, compiled, layoutId);
   const answers = readAnswers(live, { ...facts, identity, blinkReadings, comesAndGoes: told.comesAndGoes, follows });
   const { readings } = answers;
@@ -61,7 +61,7 @@ export function interpret(input: CaseInput, compiled: CompiledPack): Interpretat
     doubts,
     symptoms,
     family,
-    layoutOdds,
+    layoutProbabilities,
     layoutId,
     blinkRead: isBlinkRead(live, blinkReadings),
     cautionsRead,
@@ -74,7 +74,7 @@ export function interpret(input: CaseInput, compiled: CompiledPack): Interpretat
   };
 }
 
-/** The complaint and the blink code. */
+/** The symptom and the blink code. */
 function complaintUnits(
   { symptoms, symptomEntries, blinkReadings }: Gathered,
   live: readonly Entry[],

@@ -7,7 +7,7 @@ export const notInBook = 'not-in-the-book';
 
 export interface Hypothesis {
   readonly layoutId: string;
-  /** Undefined: "not in the book". */
+  /** Undefined: "not in the pack". */
   readonly fault: PlacedFault | undefined;
   readonly prior: number;
 }
@@ -94,7 +94,7 @@ export interface Interpretation {
   readonly family: Family | undefined;
   /** Model, version and year, as far as the plate was read. */
   readonly identity: Omit<SetIdentity, 'family'>;
-  readonly layoutOdds: Readonly<Record<string, number>>;
+  readonly layoutProbabilities: Readonly<Record<string, number>>;
   /** The layout plans and lists are taken from: the likeliest. */
   readonly layoutId: string | undefined;
   readonly state: SetState;
@@ -107,13 +107,13 @@ export interface Interpretation {
   readonly unclear: ReadonlySet<string>;
   /** Repairs not worth doing again, by id. */
   readonly repaired: ReadonlySet<string>;
-  /** Seq of the repair after which another complaint came; 0 while it is still the first. */
+  /** Seq of the repair after which another symptom came; 0 while it is still the first. */
   readonly epoch: number;
   /** Tests whose answer follows from a reading there is, and what they would say. */
   readonly follow: ReadonlyMap<string, Following>;
   /** What happened to it before it came here, by the pack's ids. */
   readonly histories: readonly string[];
-  /** The last that was done to it ended the complaint: what is left is to prove it and close. */
+  /** The last that was done to it ended the symptom: what is left is to prove it and close. */
   readonly cured: boolean;
   /** The bench saw this set draw a picture, good or bad: what was complained of it was looked at. */
   readonly pictureSeen: boolean;

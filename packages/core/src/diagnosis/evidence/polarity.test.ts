@@ -35,11 +35,11 @@ describe('a level on a command line', () => {
 
   test('counts less while the polarity is not known', () => {
     const strips = (set: Record<string, unknown>): number =>
-      fold('bl-on=absent', set).assemblies.find(({ id }) => id === 'strips')?.odds ?? 1;
+      fold('bl-on=absent', set).assemblies.find(({ id }) => id === 'strips')?.probability ?? 1;
     const families = shipped().families.get('quorvane.qk3')!;
     const { 'bl-on.active-low': _, ...traits } = families.traits;
     const without = { ...shipped(), families: new Map([[families.id, { ...families, traits }]]) };
     const unsaid = foldCase(caseOf(['sound-dark'], ['bl-on=absent'], known), without, 'cost', 'at-once');
-    expect(unsaid.assemblies.find(({ id }) => id === 'strips')?.odds ?? 0).toBeGreaterThan(1.5 * strips(known));
+    expect(unsaid.assemblies.find(({ id }) => id === 'strips')?.probability ?? 0).toBeGreaterThan(1.5 * strips(known));
   });
 });

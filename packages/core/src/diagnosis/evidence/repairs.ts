@@ -23,7 +23,7 @@ export function repairUnits(repairs: readonly RepairEntry[], facts: Case): { uni
         doubts.push({ code: 'symptom-changed', entries: [entry.id] });
         units.push(handledUnit(entry, facts));
       }
-      // What was renewed is not likely to be what is still wrong, or what went wrong next.
+      // What was replaced is not likely to be what is still wrong, or what went wrong next.
       units.push(repairUnit(repair, entry, body.result === 'cured' && entry.seq >= epoch ? 'cured' : 'unchanged', facts));
     }
   }

@@ -13,12 +13,12 @@ export interface OutcomeTable {
 
 const tables = new WeakMap<CompiledPack, Map<string, OutcomeTable>>();
 
-/** What the tables depend on beside test and object: layouts (and with them the hypotheses), complaints, family. */
-export function circumstancesKey(seen: Pick<Interpretation, 'layoutOdds' | 'symptoms' | 'family'>): string {
-  return `${Object.keys(seen.layoutOdds).join(',')}|${[...seen.symptoms].sort().join(',')}|${seen.family?.id ?? ''}`;
+/** What the tables depend on beside test and object: layouts (and with them the hypotheses), symptoms, family. */
+export function circumstancesKey(seen: Pick<Interpretation, 'layoutProbabilities' | 'symptoms' | 'family'>): string {
+  return `${Object.keys(seen.layoutProbabilities).join(',')}|${[...seen.symptoms].sort().join(',')}|${seen.family?.id ?? ''}`;
 }
 
-/** Circumstances as a layout sees them: its own names for complaints added. */
+/** Circumstances as a layout sees them: its own names for symptoms added. */
 export function circumstancesIn(
   layoutId: string,
   seen: Pick<Interpretation, 'symptoms' | 'family'>,
@@ -29,7 +29,7 @@ export function circumstancesIn(
 
 /** Hypotheses must be those of the circumstances' layouts, in the pack's order. */
 export function outcomeTable(
-  seen: Pick<Interpretation, 'layoutOdds' | 'symptoms' | 'family' | 'hypotheses'>,
+  seen: Pick<Interpretation, 'layoutProbabilities' | 'symptoms' | 'family' | 'hypotheses'>,
   compiled: CompiledPack,
   test: TestDefinition,
   of: string | undefined,
@@ -54,7 +54,7 @@ export function outcomeTable(
     if (!rows) return;
     // Hypotheses stand in the order of the layout's faults; one alone is looked up.
     const place = rows.ids[index] === fault.id ? index : rows.ids.indexOf(fault.id);
-    rows.odds[place]?.forEach((p, outcome) => {
+    rows.likelihoods[place]?.forEach((p, outcome) => {
       const row = truth[outcome];
       if (row) row[h] = p;
     });
@@ -100,7 +100,7 @@ export function nextLook(
 
 const complaintWeights = new WeakMap<CompiledPack, Map<string, readonly number[]>>();
 
-/** Weight of each fault once the complaint is known; the same for every test of the same circumstances. */
+/** Weight of each fault once the symptom is known; the same for every test of the same circumstances. */
 function weightsOf(
   { hypotheses, symptoms, family }: Pick<Interpretation, 'symptoms' | 'family' | 'hypotheses'>,
   compiled: CompiledPack,
@@ -118,7 +118,7 @@ function weightsOf(
   return made;
 }
 
-/** Something not in the book answers as sets of its layout with this complaint do on average. */
+/** Something not in the pack answers as sets of its layout with this symptom do on average. */
 function averageForUnknown(
   truth: readonly Float64Array[],
   { hypotheses, symptoms, family }: Pick<Interpretation, 'symptoms' | 'family' | 'hypotheses'>,
@@ -140,7 +140,7 @@ function averageForUnknown(
 
 interface FaultRows {
   readonly ids: readonly string[];
-  readonly odds: readonly (readonly number[])[];
+  readonly likelihoods: readonly (readonly number[])[];
 }
 
 const faultTables = new WeakMap<CompiledPack, Map<string, FaultRows>>();
@@ -155,7 +155,10 @@ function faultRows(test: TestDefinition, of: string | undefined, now: Circumstan
   const known = own.get(key);
   if (known) return known;
   const faults = compiled.faultsOf.get(now.layoutId) ?? [];
-  const made = { ids: faults.map(({ id }) => id), odds: faults.map(({ id }) => compiled.outcomeOdds(test, block, now.layoutId, id, of)) };
+  const made = {
+    ids: faults.map(({ id }) => id),
+    likelihoods: faults.map(({ id }) => compiled.outcomeLikelihoods(test, block, now.layoutId, id, of)),
+  };
   own.set(key, made);
   return made;
 }
@@ -166,7 +169,7 @@ export function plainOutcome(test: TestDefinition, now: Circumstances, compiled:
   const row = block?.rows.find((one) => one.for.includes('*'));
   if (!row) return undefined;
   return compiled
-    .rowOdds(test, row.odds)
+    .rowLikelihoods(test, row.likelihoods)
     .map((p, index) => ({ p, outcome: compiled.outcomeIds(test.id)[index] }))
     .sort((a, b) => b.p - a.p)[0]?.outcome;
 }

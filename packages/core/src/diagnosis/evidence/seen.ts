@@ -1,11 +1,11 @@
-/** What sure answers say was seen with one's own eyes: a crack, a picture, the end of the complaint. */
+/** What sure answers say was seen with one's own eyes: a crack, a picture, the end of the symptom. */
 import type { CompiledPack, Seen, TestDefinition } from '../../knowledge/index.ts';
 import type { Body, Entry } from '../../ledger/index.ts';
 
 /** A loan goes back to the shelf: what it cured is proven, and the set is not yet whole. */
 const isLoan = (test: TestDefinition | undefined): boolean => test?.do.some((step) => 'fit' in step) ?? false;
 
-/** The last that was done ended the complaint for good: by a repair, or by a step that left the set whole. */
+/** The last that was done ended the symptom for good: by a repair, or by a step that left the set whole. */
 export function isCured(live: readonly Entry[], compiled: CompiledPack): boolean {
   const last = live.findLast(({ body }) => ['test.answered', 'repair.done', 'symptom.reported'].includes(body.kind))?.body;
   if (last?.kind === 'repair.done') return last.result === 'cured';
@@ -17,7 +17,7 @@ export function isCured(live: readonly Entry[], compiled: CompiledPack): boolean
   );
 }
 
-/** A crack in the glass was seen, and the glass wasn't renewed since. */
+/** A crack in the glass was seen, and the glass wasn't replaced since. */
 export const isCracked = (live: readonly Entry[], compiled: CompiledPack): boolean =>
   live.findLastIndex(({ body }) => showsCrack(body, compiled)) > live.findLastIndex(({ body }) => renewsGlass(body, compiled));
 

@@ -5,8 +5,8 @@ import { foldCase } from '../index.ts';
 import { answerOf } from './stimulus.ts';
 
 const tried = (way: string, at: string, effect: string) => ({ kind: 'stimulus.tried', v: 1, way, at, effect });
-const odds = (symptom: string, told: (string | Record<string, unknown>)[], of: string): number =>
-  foldCase(caseOf([symptom], told), shipped()).assemblies.find(({ id }) => id === of)?.odds ?? 0;
+const probability = (symptom: string, told: (string | Record<string, unknown>)[], of: string): number =>
+  foldCase(caseOf([symptom], told), shipped()).assemblies.find(({ id }) => id === of)?.probability ?? 0;
 
 describe('a stimulus is the test it amounts to', () => {
   const answer = (way: string, at: string, effect: string, layout = 'led-tcon') =>
@@ -30,25 +30,28 @@ describe('a stimulus is the test it amounts to', () => {
     expect(answer('squeeze', 'panel', 'went', 'oled')).toBeUndefined());
 });
 
-describe('and moves the odds as that test does', () => {
+describe('and moves the probabilities as that test does', () => {
   test('a picture that answers a press on the T-con is the T-con or its plugs', () => {
     for (const symptom of ['half-picture', 'many-lines', 'lit-blank']) {
       const side = (told: (string | Record<string, unknown>)[]) =>
-        ['tcon', 'harness.picture', 'harness.panel-left', 'harness.panel-right'].reduce((sum, id) => sum + odds(symptom, told, id), 0);
+        ['tcon', 'harness.picture', 'harness.panel-left', 'harness.panel-right'].reduce(
+          (sum, id) => sum + probability(symptom, told, id),
+          0,
+        );
       expect([symptom, side([tried('press', 'tcon', 'came')]) > side([])]).toEqual([symptom, true]);
       expect(side([tried('press', 'tcon', 'came')])).toBeCloseTo(side(['flex.tcon=changes']), 9);
     }
   });
-  test('warm air on main that heals accuses main; nothing said is nothing changed; the test is not asked again', () => {
-    expect(odds('slow-start', [tried('warm', 'main', 'went')], 'main')).toBeGreaterThan(odds('slow-start', [], 'main'));
-    expect(odds('slow-start', [tried('warm', 'main', 'cant-tell')], 'main')).toBe(odds('slow-start', [], 'main'));
+  test('warm air on main that heals points to main; nothing said is nothing changed; the test is not asked again', () => {
+    expect(probability('slow-start', [tried('warm', 'main', 'went')], 'main')).toBeGreaterThan(probability('slow-start', [], 'main'));
+    expect(probability('slow-start', [tried('warm', 'main', 'cant-tell')], 'main')).toBe(probability('slow-start', [], 'main'));
     const { leftOut } = foldCase(caseOf(['half-picture'], [tried('squeeze', 'panel', 'went')]), shipped());
     expect(leftOut.find(({ step }) => step.id === 'squeeze')?.code).toBe('answered');
   });
   test('nothing under a press weighs less than the test done as written', () => {
-    const before = odds('half-picture', [], 'panel');
-    const pressed = odds('half-picture', [tried('squeeze', 'panel', 'stayed')], 'panel');
-    const tested = odds('half-picture', ['squeeze=nothing'], 'panel');
+    const before = probability('half-picture', [], 'panel');
+    const pressed = probability('half-picture', [tried('squeeze', 'panel', 'stayed')], 'panel');
+    const tested = probability('half-picture', ['squeeze=nothing'], 'panel');
     expect(tested).toBeLessThan(pressed);
     expect(pressed).toBeLessThan(before);
   });

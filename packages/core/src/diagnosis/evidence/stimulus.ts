@@ -50,7 +50,7 @@ function reachOf(test: TestDefinition, verb: string, at: string, layout: Layout)
   return layout.points[only.place]?.on === at ? 'on-it' : undefined;
 }
 
-/** Tests that ask whether anything changes, and tests that ask whether the complaint goes. */
+/** Tests that ask whether anything changes, and tests that ask whether the symptom goes. */
 function outcomeOf(test: TestDefinition, effect: Stimulus['effect']): { id: string; changed: boolean } | undefined {
   const { outcomes } = test.observe;
   const changes = outcomes.find(({ seen }) => seen?.some((one) => one.changes === true));

@@ -12,7 +12,7 @@ export interface BlinkEntry {
   readonly body: BodyOf<'blink.read'>;
 }
 
-export interface Facts extends Pick<Interpretation, 'symptoms' | 'family' | 'hypotheses' | 'layoutOdds'> {
+export interface Facts extends Pick<Interpretation, 'symptoms' | 'family' | 'hypotheses' | 'layoutProbabilities'> {
   readonly compiled: CompiledPack;
 }
 
@@ -34,7 +34,7 @@ export function complaintUnit(told: Told, entries: readonly Entry[], { hypothese
   };
 }
 
-/** What happened to the set before it came here. Something not in the book: as often as of the average set. */
+/** What happened to the set before it came here. Something not in the pack: as often as of the average set. */
 export function historyUnit(told: readonly History[], entry: Entry, { hypotheses, compiled }: Facts): EvidenceUnit {
   const given = hypotheses.map(({ fault }) =>
     fault
@@ -142,7 +142,7 @@ export function repairUnit(repair: Repair, entry: Entry, result: 'cured' | 'unch
 /** How much likelier a plug is to be what is wrong once hands were inside and something else showed (value of ours). */
 const handledPlugs = 6;
 
-/** Another complaint right after a repair: what was just handled comes first. */
+/** Another symptom right after a repair: what was just handled comes first. */
 export function handledUnit(entry: Entry, { hypotheses, compiled }: Facts): EvidenceUnit {
   const plugs = new Set(compiled.pack.assemblies.filter(({ kind }) => kind === 'harness').map(({ id }) => id));
   return {

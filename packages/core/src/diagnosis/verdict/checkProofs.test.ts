@@ -46,7 +46,7 @@ test('observations of one way multiply: each more asked for leaves others less, 
   ];
   const [one] = withProof('strips', [[way[0]!]]);
   const [both] = withProof('strips', [way]);
-  // By hand: over all faults and complaints, starting odds times what each shows times both answers.
+  // By hand: over all faults and symptoms, priors times what each shows times both answers.
   const compiled = shipped();
   const layout = compiled.layouts.get('led-tcon')!;
   const [own, all] = bothByHand(way);
@@ -60,11 +60,11 @@ function bothByHand(way: readonly { test: string; outcomes: readonly string[] }[
   const hypotheses = hypothesesOf({ 'led-tcon': 1 }, compiled, undefined);
   let [own, all] = [0, 0];
   for (const symptom of compiled.symptomIds) {
-    const seen = { layoutOdds: { 'led-tcon': 1 }, symptoms: new Set([symptom]), family: undefined, hypotheses };
+    const seen = { layoutProbabilities: { 'led-tcon': 1 }, symptoms: new Set([symptom]), family: undefined, hypotheses };
     const tables = way.map(({ test: id }) => outcomeTable(seen, compiled, compiled.tests.get(id)!, undefined).truth);
     hypotheses.forEach(({ fault, prior }, h) => {
       if (!fault) return;
-      let p = prior * (compiled.symptomOdds('led-tcon', fault.id)[compiled.symptomIds.indexOf(symptom)] ?? 0);
+      let p = prior * (compiled.symptomLikelihoods('led-tcon', fault.id)[compiled.symptomIds.indexOf(symptom)] ?? 0);
       way.forEach(({ test: id, outcomes }, index) => {
         p *= outcomes.reduce((sum, outcome) => sum + (tables[index]?.[compiled.outcomeIds(id).indexOf(outcome)]?.[h] ?? 0), 0);
       });

@@ -19,20 +19,20 @@ export interface PassedProof {
   readonly likeliest: string;
 }
 
-/** All ways that others pass, worst first; `only` of these layouts. Observations count as independent given the fault; traits and complaints asked for are taken as given. */
+/** All ways that others pass, worst first; `only` of these layouts. Observations count as independent given the fault; traits and symptoms asked for are taken as given. */
 export function passedProofs(compiled: CompiledPack, only?: readonly string[], most = mayPass): PassedProof[] {
   const found: PassedProof[] = [];
   for (const layout of compiled.pack.layouts.filter(({ id }) => only?.includes(id) ?? true)) {
     const hypotheses = hypothesesOf({ [layout.id]: 1 }, compiled, undefined);
     const chances = new Map<string, Float64Array>();
-    /** P(one of these outcomes | fault) under a complaint, for every hypothesis; undefined where the test says nothing. */
+    /** P(one of these outcomes | fault) under a symptom, for every hypothesis; undefined where the test says nothing. */
     const chanceOf = (item: Extract<ProofItem, { test: string }>, symptom: string): Float64Array | undefined => {
       const test = compiled.tests.get(item.test);
       if (!test || !compiled.fits(test, layout.id)) return undefined;
       const key = `${item.test}|${item.of ?? ''}|${item.outcomes.join(',')}|${symptom}`;
       const known = chances.get(key);
       if (known) return known;
-      const seen = { layoutOdds: { [layout.id]: 1 }, symptoms: new Set([symptom]), family: undefined, hypotheses };
+      const seen = { layoutProbabilities: { [layout.id]: 1 }, symptoms: new Set([symptom]), family: undefined, hypotheses };
       const { truth } = outcomeTable(seen, compiled, test, item.of);
       const ids = compiled.outcomeIds(test.id);
       const sum = new Float64Array(hypotheses.length);
@@ -46,7 +46,7 @@ export function passedProofs(compiled: CompiledPack, only?: readonly string[], m
         const tests = way.flatMap((item) => ('test' in item ? [item] : []));
         const weights = hypotheses.map(({ fault, prior }, h) => {
           if (!fault) return 0;
-          const shown = compiled.symptomOdds(layout.id, fault.id);
+          const shown = compiled.symptomLikelihoods(layout.id, fault.id);
           return compiled.symptomIds.reduce((sum, symptom, place) => {
             const p = shown[place] ?? 0;
             if (p === 0 || !asked.every((some) => some.includes(symptom))) return sum;

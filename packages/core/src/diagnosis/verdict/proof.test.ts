@@ -29,8 +29,8 @@ test('of several ways the likeliest for its minutes is named', () => {
           const { told } = outcomeTable(belief.interpretation, compiled, compiled.tests.get(asked)!, of);
           const places = outcomes.map((outcome) => compiled.outcomeIds(asked).indexOf(outcome));
           const own = belief.interpretation.hypotheses.flatMap(({ fault }, h) => (fault?.assembly === id ? [h] : []));
-          const mass = own.reduce((sum, h) => sum + belief.odds[h]!, 0);
-          return own.reduce((sum, h) => sum + belief.odds[h]! * places.reduce((p, place) => p + told[place]![h]!, 0), 0) / mass;
+          const mass = own.reduce((sum, h) => sum + belief.probabilities[h]!, 0);
+          return own.reduce((sum, h) => sum + belief.probabilities[h]! * places.reduce((p, place) => p + told[place]![h]!, 0), 0) / mass;
         };
         const rate = (steps: readonly MissingStep[]): number =>
           steps.reduce((sum, step) => sum + compiled.tests.get(step.test)!.minutes, 0) /

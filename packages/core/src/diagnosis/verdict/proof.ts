@@ -9,8 +9,8 @@ import { proofState, type MissingStep, type ProofState } from './verdict.ts';
 export function proofOf(belief: Belief, id: string, compiled: CompiledPack): ProofState | undefined {
   const { layoutId } = belief.interpretation;
   const layout = layoutId === undefined ? undefined : compiled.layouts.get(layoutId);
-  const odds = belief.assemblies.get(id) ?? 0;
-  if (!layout || id === notInBook || odds < compiled.pack.thresholds.proven) return undefined;
+  const probability = belief.assemblies.get(id) ?? 0;
+  if (!layout || id === notInBook || probability < compiled.pack.thresholds.proven) return undefined;
   const state = proofState(layout, id, belief.interpretation, compiled, (step) => chanceOf(step, id, belief, compiled));
   return state.met && withoutKeystone(id, belief, compiled) ? { met: false, missing: [] } : state;
 }
@@ -19,15 +19,15 @@ export function proofOf(belief: Belief, id: string, compiled: CompiledPack): Pro
 function chanceOf({ test, of, outcomes }: MissingStep, assembly: string, belief: Belief, compiled: CompiledPack): number {
   const found = compiled.tests.get(test);
   if (!found) return 0;
-  const { interpretation, odds, circumstances } = belief;
+  const { interpretation, probabilities, circumstances } = belief;
   const { told } = outcomeTable(interpretation, compiled, found, of, circumstances);
   const ids = compiled.outcomeIds(test);
   let total = 0;
   let chance = 0;
   interpretation.hypotheses.forEach(({ fault }, h) => {
     if (fault?.assembly !== assembly) return;
-    total += odds[h] ?? 0;
-    for (const outcome of outcomes) chance += (odds[h] ?? 0) * (told[ids.indexOf(outcome)]?.[h] ?? 0);
+    total += probabilities[h] ?? 0;
+    for (const outcome of outcomes) chance += (probabilities[h] ?? 0) * (told[ids.indexOf(outcome)]?.[h] ?? 0);
   });
   return total > 0 ? chance / total : 0;
 }

@@ -1,4 +1,4 @@
-/** Odds -> verdict. Over the threshold is not yet proven: the layout says which observations that takes. */
+/** Probabilities -> verdict. Over the threshold is not yet proven: the layout says which observations that takes. */
 import type { CompiledPack, Layout, ProofItem } from '../../knowledge/index.ts';
 import { holds } from '../evidence/conditions.ts';
 import { complaintWeights, type Belief, type Influence } from '../belief/belief.ts';
@@ -19,19 +19,19 @@ const leastAgainst = 0.7;
 const leastLayout = 0.1;
 
 /**
- * Ruled out only by an observation: a complaint, whoever tells it, rules nothing out, and neither do starting odds. While the layout is
- * not certain, every likely layout that has the assembly must agree. A picture complaint that the bench has looked at itself (a picture was
- * drawn, and it was bad) is an observation. "Not in the book" never is.
+ * Ruled out only by an observation: a symptom, whoever tells it, rules nothing out, and neither do priors. While the layout is
+ * not certain, every likely layout that has the assembly must agree. A picture symptom that the bench has looked at itself (a picture was
+ * drawn, and it was bad) is an observation. "Not in the pack" never is.
  */
 export function ruledOut(
   id: string,
-  odds: number,
+  probability: number,
   threshold: number,
   moved: readonly Influence[],
   seen: Interpretation,
-  belief: Pick<Belief, 'interpretation' | 'assemblies' | 'odds'>,
+  belief: Pick<Belief, 'interpretation' | 'assemblies' | 'probabilities'>,
 ): boolean {
-  if (id === notInBook || odds >= threshold) return false;
+  if (id === notInBook || probability >= threshold) return false;
   const observed = moved
     .filter(({ entry }) => entry.body.kind !== 'symptom.reported')
     .reduce((sum, { weights }) => sum + (weights.get(id) ?? 0), 0);
@@ -40,13 +40,13 @@ export function ruledOut(
   const inLayout = new Map<string, { own: number; all: number }>();
   seen.hypotheses.forEach(({ layoutId, fault }, h) => {
     const sums = inLayout.get(layoutId) ?? { own: 0, all: 0 };
-    const p = belief.odds[h] ?? 0;
+    const p = belief.probabilities[h] ?? 0;
     inLayout.set(layoutId, { own: sums.own + (fault?.assembly === id ? p : 0), all: sums.all + p });
   });
   return [...inLayout.values()].every(({ own, all }) => all < leastLayout || own / all < threshold);
 }
 
-/** The observation that weighed most against it; where none did, as when the bench looked at a picture complaint itself, that complaint. */
+/** The observation that weighed most against it; where none did, as when the bench looked at a picture symptom itself, that symptom. */
 export function rulingEntry(id: string, moved: readonly Influence[]): string | undefined {
   const against = moved
     .map(({ entry, weights }) => ({ entry, weight: weights.get(id) ?? 0, told: entry.body.kind === 'symptom.reported' }))

@@ -18,7 +18,7 @@ export interface Brief extends Recommendation {
   readonly compiled: CompiledPack;
   readonly belief: Belief;
   /** The likeliest: what stands first is never ruled out. */
-  readonly top?: { readonly id: string; readonly odds: number; readonly verdict: Verdict };
+  readonly top?: { readonly id: string; readonly probability: number; readonly verdict: Verdict };
   readonly set: SetState & { readonly layout: string | undefined; readonly family?: string; readonly stageId: string };
   /** Hands-on time so far. */
   readonly spent: Spent;
@@ -28,7 +28,7 @@ export function briefOf(input: CaseInput, book: CompiledPack, policy: Policy = '
   const compiled = bookFor(input, book);
   const belief = believe(input, compiled);
   const { interpretation } = belief;
-  const [first] = [...belief.assemblies].map(([id, odds]) => ({ id, odds })).sort(byOdds);
+  const [first] = [...belief.assemblies].map(([id, probability]) => ({ id, probability })).sort(byProbability);
   const proof = first && proofOf(belief, first.id, compiled);
   const verdict: Verdict = proof === undefined ? 'suspect' : proof.met ? 'proven' : 'likely-not-split';
   return {
@@ -48,7 +48,7 @@ export function briefOf(input: CaseInput, book: CompiledPack, policy: Policy = '
 
 interface Likely {
   readonly id: string;
-  readonly odds: number;
+  readonly probability: number;
 }
 /** Likeliest first, by id where two are alike. */
-export const byOdds = (a: Likely, b: Likely): number => rounded(b.odds) - rounded(a.odds) || (a.id < b.id ? -1 : 1);
+export const byProbability = (a: Likely, b: Likely): number => rounded(b.probability) - rounded(a.probability) || (a.id < b.id ? -1 : 1);

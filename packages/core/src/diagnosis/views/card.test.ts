@@ -17,7 +17,7 @@ test.each(cases.map((one) => [one.id, one] as const))('%s', (_, { set, entries }
   const fold = foldCase(input, shipped());
   const [top] = fold.assemblies;
   const [next] = fold.next;
-  expect(card.top).toEqual({ id: top?.id, odds: top?.odds, verdict: top?.verdict });
+  expect(card.top).toEqual({ id: top?.id, probability: top?.probability, verdict: top?.verdict });
   expect(card.next).toEqual({ kind: next?.kind, id: next?.id, ...(next?.of === undefined ? {} : { of: next.of }) });
   expect([card.layout, card.stage, card.plugged]).toEqual([fold.set.layout, fold.set.stageId, fold.set.plugged]);
 });

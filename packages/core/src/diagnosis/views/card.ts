@@ -10,7 +10,7 @@ export type JobState = (typeof jobStates)[number];
 export interface JobCardFacts {
   readonly state: JobState;
   readonly symptoms: readonly string[];
-  readonly top?: { readonly id: string; readonly odds: number; readonly verdict: string };
+  readonly top?: { readonly id: string; readonly probability: number; readonly verdict: string };
   readonly next?: { readonly kind: string; readonly id: string; readonly of?: string };
   readonly outcome?: string;
   readonly found?: { readonly assembly: string; readonly fault?: string };
@@ -72,7 +72,7 @@ export function cardOf(input: CaseInput, compiled: CompiledPack): JobCardFacts {
   return {
     state: closed ? 'closed' : live.some((entry) => benchKinds.has(entry.body.kind)) ? 'on-the-bench' : 'taken-in',
     symptoms: [...new Set(symptoms)],
-    ...(top ? { top: { id: top.id, odds: top.odds, verdict: top.verdict } } : {}),
+    ...(top ? { top: { id: top.id, probability: top.probability, verdict: top.verdict } } : {}),
     ...(next ? { next: { kind: next.kind, id: next.id, ...(next.of === undefined ? {} : { of: next.of }) } } : {}),
     ...(closed && lastClose?.body.kind === 'job.closed' ? { outcome: lastClose.body.outcome } : {}),
     ...(found?.kind === 'fault.confirmed'

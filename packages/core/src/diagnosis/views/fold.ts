@@ -14,10 +14,10 @@ import { rounded } from '../belief/posterior.ts';
 import type { NextStep } from '../advice/steps.ts';
 import { proofOf } from '../verdict/proof.ts';
 import { rulingEntry, ruledOut, type MissingStep, type Verdict } from '../verdict/verdict.ts';
-import { briefOf, byOdds, type Brief } from './brief.ts';
+import { briefOf, byProbability, type Brief } from './brief.ts';
 
 /** Rises when the same case may fold to other numbers. */
-export const engine = 'veglia-core/10';
+export const engine = 'veglia-core/11';
 
 export interface Because {
   /** Entry id and seq. */
@@ -29,13 +29,13 @@ export interface Because {
 
 export interface AssemblyView {
   readonly id: string;
-  readonly odds: number;
+  readonly probability: number;
   readonly verdict: Verdict;
-  /** Closed jobs of this layout behind its starting odds, and counted experience told, apart. */
+  /** Closed jobs of this layout behind its priors, and counted experience told, apart. */
   readonly n?: { readonly jobs: number; readonly told: number };
   /** For likely-not-split: the quickest way left to the proof; empty where this set offers none. */
   readonly missing?: readonly MissingStep[];
-  /** For cleared: the entry that ruled it out. Never a complaint alone, however much it weighed. */
+  /** For cleared: the entry that ruled it out. Never a symptom alone, however much it weighed. */
   readonly ruledOutBy?: string;
   readonly because: readonly Because[];
 }
@@ -44,7 +44,7 @@ export interface FaultView {
   readonly id: string;
   /** What is swapped for it in the likeliest layout that has it. */
   readonly assembly?: string;
-  readonly odds: number;
+  readonly probability: number;
 }
 
 export interface CaseFold {
@@ -61,17 +61,17 @@ export interface CaseFold {
   readonly leftOut: readonly LeftOut[];
   readonly unused: readonly Unused[];
   readonly cautionsRead: readonly string[];
-  /** Complaints the case now goes by: after a change, those told since. */
+  /** Symptoms the case now goes by: after a change, those told since. */
   readonly symptoms: readonly string[];
   readonly closed: boolean;
 }
 
-/** Influences smaller than this move no odds anyone would see. */
+/** Influences smaller than this move no probabilities anyone would see. */
 const leastWeight = 0.02;
 /** Two faults are spoken of once they are likelier than one. */
 const likelierThanOne = 0.5;
 
-/** `depth` at once: for a screen that shows odds now and lets a worker settle the steps. */
+/** `depth` at once: for a screen that shows probabilities now and lets a worker settle the steps. */
 export function foldCase(input: CaseInput, book: CompiledPack, policy: Policy = 'cost', depth: Depth = 'settled'): CaseFold {
   const { counts } = input;
   const { compiled, belief, set, spent, next, leftOut } = briefOf(input, book, policy, depth);
@@ -81,45 +81,52 @@ export function foldCase(input: CaseInput, book: CompiledPack, policy: Policy = 
   const two = twoFaults(input, belief, compiled);
   const hidden = mayHideSecond(input, compiled);
   const assemblies = [...belief.assemblies]
-    .map(([id, odds]): AssemblyView => {
+    .map(([id, probability]): AssemblyView => {
       const because = moved
         .map(({ entry, weights }) => ({ entry: entry.id, seq: entry.seq, weight: weights.get(id) ?? 0 }))
         .filter((one) => Math.abs(one.weight) >= leastWeight)
         .sort((a, b) => rounded(Math.abs(b.weight)) - rounded(Math.abs(a.weight)) || a.seq - b.seq);
       const proof = proofOf(belief, id, compiled);
       if (proof) {
-        return { id, odds, verdict: proof.met ? 'proven' : 'likely-not-split', ...(proof.met ? {} : { missing: proof.missing }), because };
+        return {
+          id,
+          probability,
+          verdict: proof.met ? 'proven' : 'likely-not-split',
+          ...(proof.met ? {} : { missing: proof.missing }),
+          because,
+        };
       }
       // After a surge or a fall a second fault may be hidden until power returns: as that too it has to be unlikely.
-      const involved = hidden ? Math.max(odds, two?.involved.get(id) ?? 0) : odds;
-      if (!ruledOut(id, involved, thresholds.cleared, moved, interpretation, belief)) return { id, odds, verdict: 'suspect', because };
+      const involved = hidden ? Math.max(probability, two?.involved.get(id) ?? 0) : probability;
+      if (!ruledOut(id, involved, thresholds.cleared, moved, interpretation, belief))
+        return { id, probability, verdict: 'suspect', because };
       const by = rulingEntry(id, moved);
-      return { id, odds, verdict: 'cleared', ...(by === undefined ? {} : { ruledOutBy: by }), because };
+      return { id, probability, verdict: 'cleared', ...(by === undefined ? {} : { ruledOutBy: by }), because };
     })
     .map((one): AssemblyView => {
       const { layoutId } = interpretation;
       return counts && layoutId !== undefined ? { ...one, n: countedFor(counts, compiled, layoutId, one.id) } : one;
     })
-    .sort(byOdds);
+    .sort(byProbability);
 
-  const faultOdds = new Map<string, number>();
+  const faultProbabilities = new Map<string, number>();
   const seats = new Map<string, string>();
   interpretation.hypotheses.forEach(({ fault, layoutId: hypothesisLayout }, index) => {
     const id = fault?.id ?? notInBook;
     if (fault && (hypothesisLayout === interpretation.layoutId || !seats.has(id))) seats.set(id, fault.assembly);
-    faultOdds.set(id, (faultOdds.get(id) ?? 0) + (belief.odds[index] ?? 0));
+    faultProbabilities.set(id, (faultProbabilities.get(id) ?? 0) + (belief.probabilities[index] ?? 0));
   });
-  const faults = [...faultOdds]
-    .map(([id, odds]): FaultView => {
+  const faults = [...faultProbabilities]
+    .map(([id, probability]): FaultView => {
       const assembly = seats.get(id);
-      return { id, odds, ...(assembly === undefined ? {} : { assembly }) };
+      return { id, probability, ...(assembly === undefined ? {} : { assembly }) };
     })
-    .sort(byOdds);
+    .sort(byProbability);
 
   const unknown = belief.assemblies.get(notInBook) ?? 0;
   const doubts: Doubt[] = [...interpretation.doubts];
   if (unknown > badFit) doubts.push({ code: 'fits-nothing-well', value: unknown });
-  if (two && two.odds > likelierThanOne) doubts.push({ code: 'may-be-two', value: two.odds });
+  if (two && two.probability > likelierThanOne) doubts.push({ code: 'may-be-two', value: two.probability });
   return {
     engine,
     pack: compiled.hash,

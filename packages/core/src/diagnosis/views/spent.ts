@@ -5,22 +5,22 @@ import { effortToReach, minutesToStage, powerChangeMinutes, priceOf, stageOf, ty
 
 export interface Spent {
   readonly minutes: number;
-  /** Minutes nobody typed: taken from the book, the way to each step included. */
+  /** Minutes nobody typed: taken from the pack, the way to each step included. */
   readonly byTheBook: number;
   readonly cost: NextStep['cost'];
 }
 
-/** What a recorded change took by the book: opening further, and the plug. What is pulled is in the minutes of the step it is pulled for. */
+/** What a recorded change took by the pack: opening further, and the plug. What is pulled is in the minutes of the step it is pulled for. */
 function minutesOfChange({ stage, plugged }: BodyOf<'set.changed'>, state: SetState, compiled: CompiledPack): number {
   const opened = stage === undefined ? 0 : minutesToStage(compiled.stageIds.indexOf(stage), state, compiled);
   return opened + (plugged !== undefined && plugged !== state.plugged ? powerChangeMinutes : 0);
 }
 
-/** Entries that were taken back don't count. `layoutId` is the likeliest layout. Minutes typed with an answer hold the way to it. */
+/** Entries that were undone don't count. `layoutId` is the likeliest layout. Minutes typed with an answer hold the way to it. */
 export function spentSoFar(input: CaseInput, compiled: CompiledPack, layoutId: string | undefined): Spent {
   let typed = 0;
   let byTheBook = 0;
-  /** By the book, since the last answer. */
+  /** By the pack, since the last answer. */
   let underway = 0;
   let state = setOnArrival;
   for (const entry of liveEntries(input.entries)) {

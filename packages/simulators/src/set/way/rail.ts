@@ -1,4 +1,4 @@
-/** The big rail, and what hangs on it. */
+/** The main rail, and what hangs on it. */
 import { warmthOf } from '../bench.ts';
 import type { Volts } from '../scene.ts';
 import { flat, plasmaShortOff } from '../stages.ts';

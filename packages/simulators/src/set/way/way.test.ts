@@ -82,7 +82,7 @@ describe('who is heard, and PS_ON', () => {
   ])('%s', (_, wanted, expected) => expect(way(wanted).command).toMatchObject(expected));
 });
 
-describe('the big rail', () => {
+describe('the main rail', () => {
   test.each<[string, Wanted, Partial<Way['rail']>]>([
     ['a good set', {}, { railFed: true, railGood: true, overloaded: false }],
     ['the rail’s own stage dead', { body: (one) => (one.rail.starts = false) }, { railFed: false, railGood: false }],

@@ -87,14 +87,14 @@ const repairFailed = computed(() => {
   const last = store.entries.findLast((entry) => entry.body.kind === 'repair.done');
   return last?.body.kind === 'repair.done' && last.body.result === 'unchanged';
 });
-/** The complaint is what was told: nobody at the bench has said that the set does it. */
+/** The symptom is what was told: nobody at the bench has said that the set does it. */
 const onlyTold = computed(
   () =>
     store.fold?.closed === false &&
     store.fold.symptoms.length > 0 &&
     !live.value.some(({ body }) => body.kind === 'symptom.reported' && body.seen === true),
 );
-/** Another complaint came and nobody has said which. */
+/** Another symptom came and nobody has said which. */
 const complaintOpen = computed(() => store.fold?.symptoms.length === 0 && store.fold.doubts.some(({ code }) => code === 'symptom-changed'));
 
 watch(

@@ -27,10 +27,10 @@ const rounds = computed(() => liveEntries(props.entries).flatMap(({ body }) => (
 /** Likeliest first: leaving a likely place alone tells most. Cables count as places. */
 const places = computed(() => {
   const done = new Set(rounds.value.filter(({ result, way }) => result !== 'cant-tell' && way === form.way).map(({ left }) => left));
-  const odds = new Map(props.fold.assemblies.map((one) => [one.id, one.odds]));
+  const probabilities = new Map(props.fold.assemblies.map((one) => [one.id, one.probability]));
   return (test.value ? props.compiled.objectsOf(test.value, props.fold.set.layout ?? '') : [])
-    .filter((id) => !done.has(id) && (odds.get(id) ?? 0) > 0)
-    .sort((a, b) => (odds.get(b) ?? 0) - (odds.get(a) ?? 0));
+    .filter((id) => !done.has(id) && (probabilities.get(id) ?? 0) > 0)
+    .sort((a, b) => (probabilities.get(b) ?? 0) - (probabilities.get(a) ?? 0));
 });
 /** Cool, warm, refit: common practice, no source. */
 const roundMinutes = 120;

@@ -17,7 +17,7 @@ const possible = computed(() => {
 });
 function found(layout: string): void {
   open.value = false;
-  emit('write', [{ kind: 'layout.found', v: 1, layout }]);
+  emit('write', [{ kind: 'layout.found', v: 2, layout }]);
 }
 </script>
 
@@ -25,7 +25,7 @@ function found(layout: string): void {
   <div class="layout" data-test="layout">
     <p>
       <strong>{{ textOf(compiled.layouts.get(fold.set.layout ?? '')?.name) }}</strong>
-      <span v-if="doubt" class="alarm"> {{ t('bench.layout.notSure', { odds: percent(doubt.value ?? 0) }) }}</span>
+      <span v-if="doubt" class="alarm"> {{ t('bench.layout.notSure', { probability: percent(doubt.value ?? 0) }) }}</span>
       <button v-if="!fold.closed" type="button" class="plain" :aria-expanded="open" @click="open = !open">
         {{ t('bench.layout.tell') }}
       </button>

@@ -10,9 +10,9 @@ const props = defineProps<{
   entry: Entry;
   line: EntryLine;
   who: string;
-  /** What it did to the odds, in words; empty: nothing worth a line. */
+  /** What it did to the probabilities, in words; empty: nothing worth a line. */
   effect: string;
-  /** Why it was taken back; undefined: it counts. */
+  /** Why it was undone; undefined: it counts. */
   takenBack: string | undefined;
   /** Why it says nothing; empty: it is used. */
   unused: string;

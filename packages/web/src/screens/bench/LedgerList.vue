@@ -12,7 +12,7 @@ const props = defineProps<{
   compiled: CompiledPack;
   waiting: ReadonlySet<string>;
   people: readonly { id: string; name: string }[];
-  /** What each entry did to the odds, as far as it is worked out. */
+  /** What each entry did to the probabilities, as far as it is worked out. */
   effects: readonly Effect[];
   /** Shown as it stood after this entry; undefined: as it is. */
   asOf: number | undefined;

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** After a repair the first complaint went and another came: what is it? Until that is told, nothing can be weighed. */
+/** After a repair the first symptom went and another came: what is it? Until that is told, nothing can be weighed. */
 import type { Body, CompiledPack } from '@veglia/core';
 import { ref } from 'vue';
 import { useI18n } from 'vue-i18n';

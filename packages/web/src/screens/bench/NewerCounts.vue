@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** The book or the counts have moved on since the job was opened: what would change, and a button to go with them. */
+/** The pack or the counts have moved on since the job was opened: what would change, and a button to go with them. */
 import { foldCase, type Body, type CaseFold, type CaseInput } from '@veglia/core';
 import { computed, onMounted, ref, shallowRef } from 'vue';
 import { useI18n } from 'vue-i18n';
@@ -36,7 +36,7 @@ async function look(): Promise<void> {
 /** Assemblies that move by a whole percent or more, those that move most first. */
 const moves = computed(() =>
   (then.value?.assemblies ?? [])
-    .map(({ id, odds }) => ({ id, to: odds, from: props.fold.assemblies.find((one) => one.id === id)?.odds ?? 0 }))
+    .map(({ id, probability }) => ({ id, to: probability, from: props.fold.assemblies.find((one) => one.id === id)?.probability ?? 0 }))
     .filter(({ from, to }) => Math.abs(to - from) >= 0.01)
     .sort((a, b) => Math.abs(b.to - b.from) - Math.abs(a.to - a.from)),
 );

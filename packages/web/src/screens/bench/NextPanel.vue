@@ -88,7 +88,7 @@ const preview = (outcome: string): string => {
   const would = props.step.would.find((one) => one.outcome === outcome);
   if (!would) return '';
   const cleared = would.clears.map((id) => names.assembly(id));
-  const top = t('bench.would', { id: names.assembly(would.top.id), odds: percent(would.top.odds) });
+  const top = t('bench.would', { id: names.assembly(would.top.id), probability: percent(would.top.probability) });
   const more = cleared.length > mostNamed ? t('bench.wouldMore', { n: cleared.length - mostNamed }) : '';
   return cleared.length === 0 ? top : `${top}; ${t('bench.wouldClear', { what: cleared.slice(0, mostNamed).join(', ') })}${more}`;
 };
@@ -140,7 +140,7 @@ const layouts = computed(() => {
 function layoutFound(layout: string): void {
   if (locked.value) return;
   const opened: Body[] = props.fold.set.stage > 0 ? [] : [{ kind: 'set.changed', v: 2, plugged: false, stage: props.step.stage }];
-  emit('write', [...opened, { kind: 'layout.found', v: 1, layout }]);
+  emit('write', [...opened, { kind: 'layout.found', v: 2, layout }]);
 }
 /** What bars the way is read together with what the step itself brings. */
 const news = computed(() => newCautions(props.step, props.fold, props.compiled));
@@ -224,11 +224,11 @@ defineExpose({ press, focus: () => title.value?.focus({ preventScroll: true }) }
       <span v-if="opens">{{ names.stage(step.stage) }}</span>
       <span v-if="step.needs !== 'any'">{{ t(`core.need.${step.needs}`) }}</span>
       <span v-if="step.kind === 'repair' && step.because.chance !== undefined" class="figure">{{
-        t('bench.cures', { odds: percent(step.because.chance) })
+        t('bench.cures', { probability: percent(step.because.chance) })
       }}</span>
     </p>
     <p v-if="isLongShot(step)" class="alarm" data-test="long-shot">
-      {{ t('bench.longShot.told', { odds: percent(step.because.chance ?? 0), amount: money(step.cost) }) }}
+      {{ t('bench.longShot.told', { probability: percent(step.because.chance ?? 0), amount: money(step.cost) }) }}
     </p>
     <p class="why">{{ why }}</p>
     <details v-if="before.length > 0" class="why" data-test="before">

@@ -44,7 +44,7 @@ function nearness(step: NextStep): number {
     if (goes || reads) return 3;
   }
   if (step.would.some((one) => one.clears.includes(props.id))) return 2;
-  return step.would.some((one) => one.top.id === props.id && one.top.odds > (view.value?.odds ?? 0)) ? 1 : 0;
+  return step.would.some((one) => one.top.id === props.id && one.top.probability > (view.value?.probability ?? 0)) ? 1 : 0;
 }
 const inside = computed(() => props.fold.set.layout !== undefined && stageOfPlace(props.id, props.fold.set.layout, props.compiled) > 0);
 const isOut = computed(() => props.fold.set.out.includes(props.id));
@@ -64,8 +64,8 @@ defineExpose({ press });
   <section class="node" data-test="node" :data-node="id" :aria-label="names.assembly(id)">
     <div class="line">
       <strong class="line">
-        <VerdictMark v-if="view" :verdict="view.verdict" :odds="view.odds" />{{ names.assembly(id) }}
-        <span v-if="view" class="soft">{{ t(`core.verdict.${view.verdict}`) }}, {{ percent(view.odds) }}</span>
+        <VerdictMark v-if="view" :verdict="view.verdict" :probability="view.probability" />{{ names.assembly(id) }}
+        <span v-if="view" class="soft">{{ t(`core.verdict.${view.verdict}`) }}, {{ percent(view.probability) }}</span>
       </strong>
       <button type="button" class="plain" @click="$emit('close')"><KeyCap label="Esc" /> {{ t('bench.node.close') }}</button>
     </div>

@@ -51,7 +51,7 @@ const charge = computed(() => {
   return t('bench.state.read', { volts: volts.join(' / '), n: standing.value.verifiedFor ?? 0 });
 });
 
-/** A change that meets objections waits here: left, or recorded as done anyway. */
+/** A change that meets objections waits here: left, or recorded as overridden. */
 const pending = ref<{ change: BodyOf<'set.changed'>; objections: Objection[] }>();
 /** The plug is about to go in while something is out: the list is looked at first. */
 const powering = ref(false);

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** What was read, how sure, what else it may be, and what the family's table makes of it. */
 import { codeInWords, words } from '@veglia/contract';
-import { codesElsewhere, codesMeant, parseSeen, sureCycles, sureOdds, type BlinkResult, type CompiledPack } from '@veglia/core';
+import { codesElsewhere, codesMeant, parseSeen, sureCycles, sureProbability, type BlinkResult, type CompiledPack } from '@veglia/core';
 import { computed, ref, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { percent, useNames } from '../../names.ts';
@@ -35,7 +35,7 @@ const sure = computed(() => {
     now !== undefined &&
     now.groups.length > 0 &&
     now.cycles >= sureCycles &&
-    (now.odds ?? 1) >= sureOdds &&
+    (now.probability ?? 1) >= sureProbability &&
     (props.result?.reading?.sure ?? true)
   );
 });
@@ -45,21 +45,21 @@ const advice = computed(() => {
   return props.taken && props.taken.groups.length > 0 && props.taken.cycles < sureCycles ? words.en.blinkAdvice['one-more-cycle'] : '';
 });
 const code = computed(() => (props.taken ? codeInWords(props.taken, words.en) : ''));
-/** Cycles that agree, the odds, and what else it may be. */
+/** Cycles that agree, the probabilities, and what else it may be. */
 const details = computed(() => {
   const now = props.taken;
   if (!now) return '';
-  const others = (now.alternatives ?? []).filter(({ odds }) => odds >= 0.01);
+  const others = (now.alternatives ?? []).filter(({ probability }) => probability >= 0.01);
   return [
     t('blink.cycles', now.cycles),
-    ...(now.odds === undefined ? [] : [t('blink.odds', { odds: percent(now.odds) })]),
-    ...others.map(({ groups, odds }) => `${groups.join('-')} ${percent(odds)}`),
+    ...(now.probability === undefined ? [] : [t('blink.probability', { probability: percent(now.probability) })]),
+    ...others.map(({ groups, probability }) => `${groups.join('-')} ${percent(probability)}`),
   ].join(' · ');
 });
 const family = computed(() => props.compiled.families.get(props.family ?? ''));
 /** Rows less likely than this are no help to anybody. */
-const leastOdds = 0.03;
-const meant = computed(() => (props.taken && family.value ? codesMeant(family.value, props.taken, leastOdds) : []));
+const leastProbability = 0.03;
+const meant = computed(() => (props.taken && family.value ? codesMeant(family.value, props.taken, leastProbability) : []));
 const known = computed(() => meant.value.some(({ distance }) => distance === 0));
 const elsewhere = computed(() =>
   props.taken && props.taken.groups.length > 0 && !known.value
@@ -98,7 +98,7 @@ function correct(): void {
         <ul data-test="meant">
           <li v-for="one in meant" :key="one.code.id">
             <strong class="reading">{{ codeInWords(one.code, words.en) }}</strong> {{ textOf(one.code.meaning) }}
-            <span class="figure">{{ percent(one.odds) }}</span>
+            <span class="figure">{{ percent(one.probability) }}</span>
             <span class="soft small"
               >{{
                 Object.entries(one.code.suspects)

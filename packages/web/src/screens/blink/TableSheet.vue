@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** The blink table of a family: looked at, changed, taken in from a file and handed out, with who changed it when. */
+/** The blink table of a family: looked at, changed, checked in from a file and handed out, with who changed it when. */
 import { problemSentence, words, type BlinkTables } from '@veglia/contract';
 import { blinkTableOf, blinkTableProblems, type CompiledPack, type Problem } from '@veglia/core';
 import { computed, ref, watch } from 'vue';

@@ -26,7 +26,7 @@ describe('the simulated light', () => {
 });
 
 describe('a reading becomes an entry', () => {
-  test('that the ledger takes, with its odds, its clicks and its recording in little', () => {
+  test('that the ledger takes, with its probability, its clicks and its recording in little', () => {
     const { trace, result } = film([3, 2]);
     const taken = {
       ...takenOf(result, 'camera')!,
@@ -42,11 +42,11 @@ describe('a reading becomes an entry', () => {
     expect(JSON.stringify(body).length).toBeLessThan(12_000);
   });
 
-  test('of the eye: once or twice; corrected: says so and lets the odds go', () => {
+  test('of the eye: once or twice; corrected: says so and lets the probabilities go', () => {
     expect(takenOfSeen(seen('3 long 2 short'), true)).toEqual({ groups: [3, 2], cycles: 2, how: 'eye' });
     const { result } = film([5]);
     const put = correctedTo(takenOf(result, 'taps')!, seen('6 red'), false);
-    expect(blinkBody(put)).toEqual({ kind: 'blink.read', v: 2, groups: [6], colour: 'red', cycles: 1, how: 'taps', corrected: true });
+    expect(blinkBody(put)).toEqual({ kind: 'blink.read', v: 3, groups: [6], colour: 'red', cycles: 1, how: 'taps', corrected: true });
   });
 
   test('a light that is no code is told as what it was; taps alone can’t tell a steady light', () => {

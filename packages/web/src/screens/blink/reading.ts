@@ -8,8 +8,8 @@ export interface Taken {
   readonly after?: BlinkAfter | undefined;
   readonly cycles: number;
   readonly how: BlinkWay;
-  readonly odds?: number | undefined;
-  readonly alternatives?: readonly { readonly groups: readonly number[]; readonly odds: number }[] | undefined;
+  readonly probability?: number | undefined;
+  readonly alternatives?: readonly { readonly groups: readonly number[]; readonly probability: number }[] | undefined;
   readonly corrected?: boolean | undefined;
   readonly clicks?: readonly number[] | undefined;
   readonly afterClick?: 'steady' | 'blinking' | 'dark' | undefined;
@@ -26,8 +26,8 @@ const statesOf: Partial<Record<BlinkResult['kind'], LightState>> = {
 export function takenOf(result: BlinkResult, how: BlinkWay): Taken | undefined {
   const { reading, alternatives, cycles, kind } = result;
   if (reading) {
-    const { groups, colour, after, odds } = reading;
-    return { groups, colour, after, cycles, how, odds, alternatives: alternatives.slice(0, 6) };
+    const { groups, colour, after, probability } = reading;
+    return { groups, colour, after, cycles, how, probability, alternatives: alternatives.slice(0, 6) };
   }
   const light = statesOf[kind];
   return light && how !== 'taps' ? { groups: [], light, cycles: 0, how } : undefined;
@@ -39,7 +39,7 @@ export function takenOfSeen(seen: Seen, twice: boolean): Taken {
     : { groups: [], light: seen.light, ...(seen.colour ? { colour: seen.colour } : {}), cycles: 0, how: 'eye' };
 }
 
-/** Put right by hand: the odds were those of another reading, and are let go. */
+/** Corrected by hand: the probabilities were those of another reading, and are let go. */
 export const correctedTo = (taken: Taken, seen: Seen, twice: boolean): Taken => ({
   ...takenOfSeen(seen, twice),
   how: taken.how,
@@ -78,12 +78,12 @@ export function blinkBody(taken: Taken, out?: string): BodyOf<'blink.read'> {
   const given = Object.fromEntries(Object.entries(rest).filter(([, value]) => value !== undefined && value !== false));
   return {
     kind: 'blink.read',
-    v: 2,
+    v: 3,
     groups: [...groups],
     cycles,
     ...given,
     ...(alternatives && alternatives.length > 0
-      ? { alternatives: alternatives.map((one) => ({ groups: [...one.groups], odds: one.odds })) }
+      ? { alternatives: alternatives.map((one) => ({ groups: [...one.groups], probability: one.probability })) }
       : {}),
     ...(clicks && clicks.length > 0 ? { clicks: [...clicks] } : {}),
     ...(out === undefined ? {} : { out }),

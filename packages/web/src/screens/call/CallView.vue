@@ -70,12 +70,12 @@ function known(fold: CaseFold): string {
     .map((one) => names.assembly(one.id));
   const values = {
     first: names.assembly(first.id),
-    odds: percent(first.odds),
+    probability: percent(first.probability),
     second: second ? names.assembly(second.id) : '',
-    secondOdds: percent(second?.odds ?? 0),
+    secondProbability: percent(second?.probability ?? 0),
   };
   const verdict =
-    first.verdict === 'proven' ? t('call.proven', values) : first.odds >= 0.6 ? t('call.likely', values) : t('call.open', values);
+    first.verdict === 'proven' ? t('call.proven', values) : first.probability >= 0.6 ? t('call.likely', values) : t('call.open', values);
   return out.length > 0 ? `${verdict} ${t('call.ruledOut', { what: out.slice(0, 5).join(', ') })}` : verdict;
 }
 const quotes = computed(() => store.entries.filter(({ body }) => body.kind === 'quote.sent' || body.kind === 'quote.answered').reverse());

@@ -71,7 +71,7 @@ const recorded = computed(() =>
 function prefill(): void {
   if (end.minutes === '') end.minutes = String(Math.round(store.fold?.spent.minutes ?? 0));
   const top = store.fold?.assemblies[0];
-  if (part.assembly === '' && top && top.id !== notInBook && top.id !== 'outside' && top.odds >= 0.5) part.assembly = top.id;
+  if (part.assembly === '' && top && top.id !== notInBook && top.id !== 'outside' && top.probability >= 0.5) part.assembly = top.id;
 }
 
 function collect(found: Record<string, string | undefined>): boolean {
@@ -254,7 +254,7 @@ async function closeJob(): Promise<void> {
                 v-for="one in faults"
                 :key="one.id"
                 :value="one.id"
-                :label="`${names.assembly(one.assembly ?? '')}: ${names.fault(one.id)} (${percent(one.odds)})`"
+                :label="`${names.assembly(one.assembly ?? '')}: ${names.fault(one.id)} (${percent(one.probability)})`"
               />
             </el-select>
           </FormField>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Questions worth asking while the customer is there, and checks without a screw: those first that move the odds most. */
+/** Questions worth asking while the customer is there, and checks without a screw: those first that move the probabilities most. */
 import type { CaseFold, CompiledPack, NextStep } from '@veglia/core';
 import { computed, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
@@ -45,7 +45,7 @@ function onKey(event: KeyboardEvent): void {
 }
 const would = (outcome: string): string => {
   const one = step.value?.would.find((other) => other.outcome === outcome);
-  return one ? t('bench.would', { id: names.assembly(one.top.id), odds: percent(one.top.odds) }) : '';
+  return one ? t('bench.would', { id: names.assembly(one.top.id), probability: percent(one.top.probability) }) : '';
 };
 defineExpose({ focus: () => box.value?.focus() });
 </script>

@@ -34,7 +34,7 @@ const round = (minor: number): string =>
 
 <template>
   <section class="sheet" data-test="at-once">
-    <h2>{{ t('counter.firstOdds') }}</h2>
+    <h2>{{ t('counter.prior') }}</h2>
     <template v-if="fold">
       <SuspectList :assemblies="shown" :compiled="compiled" :theories="theories" />
       <dl v-if="bill" class="bill" data-test="bill">

@@ -4,7 +4,7 @@ import {
   caseOfLedger,
   foldCase,
   mayHideSecond,
-  secondFaultOdds,
+  secondFaultProbability,
   similarJobs,
   type CaseFold,
   type CaseInput,
@@ -180,7 +180,7 @@ function takeQuick(taken: readonly QuickBody[], notes: readonly string[]): void 
   form.quick = [...form.quick, ...taken];
   form.notes = [...form.notes, ...notes];
 }
-/** What came by the quick line, shown with the answers so that it can be taken back. */
+/** What came by the quick line, shown with the answers so that it can be undone. */
 const quickAnswers = computed<Answer[]>(() =>
   form.quick.flatMap((body) => (body.kind === 'test.answered' ? [{ test: body.test, of: body.of, outcome: body.outcome }] : [])),
 );
@@ -234,7 +234,7 @@ async function save(): Promise<void> {
   }
 }
 
-/** The screen as for the next set; what was typed here is gone (taken in, or thrown away on purpose). */
+/** The screen as for the next set; what was typed here is gone (checked in, or thrown away on purpose). */
 async function another(): Promise<void> {
   await keeping;
   await dropDraft(draftName());
@@ -362,7 +362,7 @@ onUnmounted(() => {
         :compiled="packs.current"
         :bill="bill.answer.value"
         :currency="shop.currency"
-        :second-fault="secondFaultOdds(input, packs.current)"
+        :second-fault="secondFaultProbability(input, packs.current)"
         :hides-second="hidesMore"
         :similar="similar"
         :theories="form.theories"

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The layout before the back is off: what can be seen from outside, each answer optional. */
-import { layoutOddsByLooks, type CompiledPack } from '@veglia/core';
+import { layoutProbabilitiesByLooks, type CompiledPack } from '@veglia/core';
 import { computed } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { percent } from '../../names.ts';
@@ -9,8 +9,8 @@ import { textOf } from '../../stores/packs.ts';
 const props = defineProps<{ compiled: CompiledPack; possible: readonly string[] | undefined }>();
 const looks = defineModel<Record<string, string>>({ required: true });
 const { t } = useI18n();
-const odds = computed(() =>
-  Object.entries(layoutOddsByLooks(props.compiled.pack, looks.value, props.possible)).sort((a, b) => b[1] - a[1]),
+const probabilities = computed(() =>
+  Object.entries(layoutProbabilitiesByLooks(props.compiled.pack, looks.value, props.possible)).sort((a, b) => b[1] - a[1]),
 );
 function choose(look: string, answer: string): void {
   const others = Object.fromEntries(Object.entries(looks.value).filter(([id]) => id !== look));
@@ -23,7 +23,7 @@ function choose(look: string, answer: string): void {
     <summary>
       {{ t('counter.looks.title') }}
       <span class="soft">{{
-        odds
+        probabilities
           .slice(0, 3)
           .map(([id, p]) => `${textOf(compiled.layouts.get(id)?.name)} ${percent(p)}`)
           .join(' · ')

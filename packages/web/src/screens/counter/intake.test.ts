@@ -61,15 +61,15 @@ describe('what is typed at the counter', () => {
     expect(newJobSchema.safeParse(requestOf(form(whole), made, id, '2026-03-02T12:00:00.000Z', () => id)).success).toBe(true);
   });
 
-  test('a layout not chosen is odds by looks, narrowed to the family’s layouts', () => {
+  test('a layout not chosen is probabilities by looks, narrowed to the family’s layouts', () => {
     const layout = (change: Partial<IntakeForm>) => {
       const [opened] = bodies(change);
       return opened?.kind === 'job.opened' ? opened.set.layout : undefined;
     };
     expect(layout({ layout: 'oled' })).toBe('oled');
-    const byLooks = layout({ looks: { front: 'plate', thickness: 'hand' } }) as { odds: Record<string, number> };
-    expect(byLooks.odds.plasma).toBeGreaterThan(0.6);
-    expect(Object.keys((layout({ family: 'quorvane.qk3' }) as { odds: object }).odds)).toEqual(['led-tcon']);
+    const byLooks = layout({ looks: { front: 'plate', thickness: 'hand' } }) as { probabilities: Record<string, number> };
+    expect(byLooks.probabilities.plasma).toBeGreaterThan(0.6);
+    expect(Object.keys((layout({ family: 'quorvane.qk3' }) as { probabilities: object }).probabilities)).toEqual(['led-tcon']);
   });
 
   test.each<[string, Partial<IntakeForm>, object]>([

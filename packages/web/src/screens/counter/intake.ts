@@ -1,7 +1,7 @@
 /** What is typed at the counter, what is wrong with it, and the entries it amounts to. No screen in here. */
 import type { NewJobInput } from '@veglia/contract';
 import {
-  layoutOddsByLooks,
+  layoutProbabilitiesByLooks,
   parseSeen,
   type accessories,
   type Body,
@@ -189,13 +189,14 @@ export function checkIntake(form: IntakeForm): IntakeErrors {
 const given = <T extends string>(field: T, text: string): { [K in T]?: string } =>
   (filled(text) ? { [field]: text.trim() } : {}) as { [K in T]?: string };
 
-/** The set's facts; layout by looks is odds, narrowed to the family's layouts where it is known. */
+/** The set's facts; layout by looks is probabilities, narrowed to the family's layouts where it is known. */
 export function setFactsOf(form: IntakeForm, compiled: CompiledPack): SetFacts {
   const size = parseBetween(form.size, 5, 200, true);
   const age = parseBetween(form.age, 0, 80);
   const family = compiled.pack.families.find(({ id }) => id === form.family);
   return {
-    layout: form.layout === 'not-sure' ? { odds: layoutOddsByLooks(compiled.pack, form.looks, family?.layouts) } : form.layout,
+    layout:
+      form.layout === 'not-sure' ? { probabilities: layoutProbabilitiesByLooks(compiled.pack, form.looks, family?.layouts) } : form.layout,
     ...(family ? { family: family.id } : {}),
     ...given('model', form.model),
     ...given('version', form.version),
@@ -213,7 +214,7 @@ export function bodiesOf(form: IntakeForm, compiled: CompiledPack, currency: str
   const minutes = parseBetween(form.limitMinutes, 1, 10_000, true);
   const opened: BodyOf<'job.opened'> = {
     kind: 'job.opened',
-    v: 2,
+    v: 3,
     set: setFactsOf(form, compiled),
     ...(form.condition.length > 0 ? { condition: [...form.condition] } : {}),
     ...given('earlier', form.earlier),

@@ -25,7 +25,7 @@ const labelled: readonly [PlateProposal['field'], RegExp][] = [
   ['version', /\b(?:version|ver|rev)\s*[.:#]*\s*([A-Z0-9][A-Z0-9.-]{0,})/i],
 ];
 
-/** At most one proposal a field; a model the book knows stands before what merely stands behind the word. */
+/** At most one proposal a field; a model the pack knows stands before what merely stands behind the word. */
 export function proposalsOf(text: string, { makers, models }: KnownPlates): PlateProposal[] {
   const lines = text.split(/\r?\n/).map((line) => line.trim());
   const found = new Map<PlateProposal['field'], string>();

@@ -30,7 +30,7 @@ describe('symptoms by what people say', () => {
     expect(find(typed)[0]).toBe(id);
   });
 
-  test('every saying of the book finds its own symptom first', () => {
+  test('every saying of the pack finds its own symptom first', () => {
     for (const { id, name, said, also } of symptoms) {
       expect(also?.length).toBeGreaterThanOrEqual(4);
       for (const phrase of [name.en, said.en, ...(also ?? [])]) expect([phrase, find(phrase)[0]]).toEqual([phrase, id]);

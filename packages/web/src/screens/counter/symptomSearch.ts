@@ -1,9 +1,9 @@
-/** Symptoms by what people say: names, the usual saying, and all other sayings of the book. */
+/** Symptoms by what people say: names, the usual saying, and all other sayings of the pack. */
 import type { Pack } from '@veglia/core';
 import Fuse from 'fuse.js';
 
 export interface SymptomSearch {
-  /** Ids, best first; all of them in the book's order where nothing was typed. */
+  /** Ids, best first; all of them in the pack's order where nothing was typed. */
   readonly find: (typed: string) => string[];
 }
 

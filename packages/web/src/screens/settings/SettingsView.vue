@@ -47,7 +47,7 @@ interface SettingsForm {
   localCautions: string;
   receiptText: string;
 }
-/** Stands for gear that is no tool of the book. */
+/** Stands for gear that is no tool of the pack. */
 const anyTool = 'any';
 const form = reactive<SettingsForm>({
   shopName: '',

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** One set on its shelf: its silhouette to scale, filled by the odds of what is likeliest, and what it waits for. */
+/** One set on its shelf: its silhouette to scale, filled by the probabilities of what is likeliest, and what it waits for. */
 import type { JobCard } from '@veglia/contract';
 import { computed } from 'vue';
 import { useI18n } from 'vue-i18n';
@@ -40,10 +40,10 @@ const pressing = 240;
     </span>
     <span class="top">
       <template v-if="card.top">
-        <VerdictMark :verdict="card.top.verdict" :odds="card.top.odds" />
+        <VerdictMark :verdict="card.top.verdict" :probability="card.top.probability" />
         <span>
           <strong>{{ names.assembly(card.top.id) }}</strong>
-          {{ ' ' }}<span class="soft">{{ percent(card.top.odds) }}, {{ t(`core.verdict.${card.top.verdict}`) }}</span>
+          {{ ' ' }}<span class="soft">{{ percent(card.top.probability) }}, {{ t(`core.verdict.${card.top.verdict}`) }}</span>
         </span>
       </template>
     </span>
