@@ -7,7 +7,7 @@ import { expect, test } from './support/app.ts';
 test.use({ withDemo: true });
 
 const jobOf = async (page: Page, state: string): Promise<string> => {
-  const { jobs } = (await (await page.request.get('/api/jobs')).json()) as { jobs: { jobId: string; state: string }[] };
+  const { jobs } = (await (await page.request.get('/api/jobs?limit=200')).json()) as { jobs: { jobId: string; state: string }[] };
   return jobs.find((job) => job.state === state)?.jobId ?? '';
 };
 const screens: [string, (page: Page) => Promise<void>][] = [

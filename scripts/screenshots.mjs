@@ -9,12 +9,12 @@ import { inRoot } from './lib/paths.mjs';
 import { runMain, say } from './lib/say.mjs';
 
 const jobPath = async (page, address, number) => {
-  const { jobs } = await (await page.request.get(`${address}/api/jobs`)).json();
+  const { jobs } = await (await page.request.get(`${address}/api/jobs?limit=200`)).json();
   return `${address}/jobs/${jobs.find((job) => job.number === number).jobId}`;
 };
 /** Takes the first job whose card fits. */
 const jobWhere = async (page, address, fits) => {
-  const { jobs } = await (await page.request.get(`${address}/api/jobs`)).json();
+  const { jobs } = await (await page.request.get(`${address}/api/jobs?limit=200`)).json();
   return `${address}/jobs/${jobs.find(fits).jobId}`;
 };
 
@@ -25,7 +25,7 @@ async function intake(page, address) {
   await page.keyboard.press('Escape');
   await page.getByLabel('In the customer’s own words').fill('Plays, but nothing to see since the storm.');
   await page.getByLabel('Maker').fill('Quorvane');
-  await page.getByText('Storm', { exact: true }).click();
+  await page.getByText('Storm or surge', { exact: true }).click();
   await page.locator('[data-test="bill"]').waitFor();
   await page.evaluate('scrollTo(0, 0)');
 }

@@ -24,6 +24,7 @@ export async function demoServer() {
   });
   return {
     address: `http://127.0.0.1:${port}`,
+    ownerUrl: env.VEGLIA_OWNER_DATABASE_URL,
     async stop() {
       server.removeAllListeners('exit');
       const gone = new Promise((resolve) => server.once('exit', resolve));

@@ -1,14 +1,13 @@
 /** Every request and reply of the API. The server checks with these, the OpenAPI document is made from these. */
-import { countsSchema, idSchema, jobStates, waitsForKinds, settingsSchema } from '@veglia/core';
+import { idSchema, jobStates, waitsForKinds, settingsSchema } from '@veglia/core';
 import { z } from 'zod';
-import { shopChangeSchema, shopStateSchema } from './shop.ts';
 
 /** Years a clock at a bench may show, even one that was never set; a database holds no year 0. */
 const when = z.iso.datetime().refine((at) => /^(?:19[7-9]|2\d\d)\d-/.test(at), 'a year from 1970 to 2999');
 /** PostgreSQL's integer, the type of seq and version, ends a little above. */
 export const mostCount = 2_000_000_000;
 
-export const personSchema = z.strictObject({ id: z.uuid(), name: z.string().trim().min(1, 'a name is missing').max(120) });
+export const personSchema = z.strictObject({ id: z.uuid(), name: z.string().trim().min(1, 'enter a name').max(120) });
 export type Person = z.infer<typeof personSchema>;
 
 /** A body's own shape is checked by the core, which also upgrades old versions; here it is any object with a kind. */
@@ -33,14 +32,14 @@ export const entrySchema = z.object({
 });
 
 export const plateSchema = z.strictObject({
-  maker: z.string().trim().min(1, 'say the maker, or "unknown"').max(80),
+  maker: z.string().trim().min(1, 'enter the maker, or "unknown"').max(80),
   model: z.string().trim().max(80).default(''),
   serial: z.string().trim().max(80).default(''),
 });
 export type Plate = z.infer<typeof plateSchema>;
 
 export const customerSchema = z.strictObject({
-  name: z.string().trim().min(1, 'the customer’s name is missing').max(200),
+  name: z.string().trim().min(1, 'enter the customer’s name').max(200),
   contact: z.string().trim().max(200).default(''),
 });
 export type Customer = z.infer<typeof customerSchema>;
@@ -130,7 +129,7 @@ export const jobCardSchema = z.object({
 });
 export type JobCard = z.infer<typeof jobCardSchema>;
 
-/** "I have mended n of these, it was X": counted experience, with who tells it. */
+/** Field experience: "n repairs of this fault", with the person who reports it. */
 export const newToldSchema = z.strictObject({
   id: z.uuid(),
   by: z.uuid(),
@@ -139,7 +138,7 @@ export const newToldSchema = z.strictObject({
   symptom: idSchema.nullable(),
   /** A fault of the pack, or an assembly. */
   fault: idSchema,
-  n: z.number().int().min(1, 'say how many, at least 1').max(10_000, 'more than anybody has mended'),
+  n: z.number().int().min(1, 'at least 1').max(10_000, '10,000 at most'),
 });
 export type NewTold = z.infer<typeof newToldSchema>;
 export const toldSchema = newToldSchema.extend({ at: when, withdrawn: z.boolean() });
@@ -166,12 +165,20 @@ export const currentPackSchema = z.object({ hash: z.string() });
 export const peopleSchema = z.object({ people: z.array(personSchema) });
 export const unreadableCardSchema = z.object({ jobId: z.uuid(), number: z.number().int() });
 export type UnreadableCard = z.infer<typeof unreadableCardSchema>;
-export const jobCardsSchema = z.object({ jobs: z.array(jobCardSchema), unreadable: z.array(unreadableCardSchema).default([]) });
+export const jobCardsSchema = z.object({
+  jobs: z.array(jobCardSchema),
+  unreadable: z.array(unreadableCardSchema).default([]),
+  /** Jobs that match, counted up to a limit; `more`: there are more than that. */
+  total: z.number().int().min(0),
+  more: z.boolean(),
+  /** Number of the job this page ends with, to go on after; null where it is the last page. */
+  next: z.number().int().nullable(),
+});
 export type JobCards = z.infer<typeof jobCardsSchema>;
 
-/** A list as it came: a card that this program can't read is named by its number and takes no other with it. */
+/** A list as it came: a card that this program can't read is named by its number and takes no other with it. Throws ZodError for no list. */
 export function readJobCards(value: unknown): JobCards {
-  const list = z.object({ jobs: z.array(z.unknown()), unreadable: z.array(unreadableCardSchema).default([]) }).parse(value);
+  const list = jobCardsSchema.extend({ jobs: z.array(z.unknown()) }).parse(value);
   const jobs: JobCard[] = [];
   const unreadable = [...list.unreadable];
   for (const one of list.jobs) {
@@ -180,8 +187,45 @@ export function readJobCards(value: unknown): JobCards {
     if (card.success) jobs.push(card.data);
     else if (named.success) unreadable.push(named.data);
   }
-  return { jobs, unreadable };
+  return { ...list, jobs, unreadable };
 }
+
+/** A list in a query: parted by commas. */
+const commaList = z.string().transform((text) => text.split(',').filter((part) => part !== ''));
+/** Of one page (value of ours). */
+export const mostOnAPage = 200;
+/** What the list is asked for. `find` is words, all of which have to match, or a job's number. */
+export const listJobsQuery = z.object({
+  state: z.enum(['open', 'closed', 'all']).default('all'),
+  find: z.string().trim().max(200).default(''),
+  family: idSchema.optional(),
+  /** Only with a timer that runs or rings. */
+  waiting: z.stringbool().default(false),
+  /** Only these, parted by commas. */
+  ids: commaList.pipe(z.array(z.uuid()).max(50)).optional(),
+  order: z.enum(['shelf', 'oldest', 'newest']).default('oldest'),
+  limit: z.coerce.number().int().min(1).max(mostOnAPage).default(100),
+  /** `next` of the page before. */
+  after: z.coerce.number().int().min(0).max(mostCount).optional(),
+});
+export type ListJobs = z.output<typeof listJobsQuery>;
+
+/** A set that stands at the counter, as far as it is known: closed jobs like it are asked for. */
+export const similarQuery = z.object({
+  family: idSchema.optional(),
+  layout: idSchema.optional(),
+  symptoms: commaList.pipe(z.array(idSchema).max(20)).default([]),
+  code: z.string().max(60).optional(),
+});
+export type SimilarQuery = z.output<typeof similarQuery>;
+export const similarSchema = z.object({ jobs: z.array(jobCardSchema) });
+
+export const familyParams = z.object({ family: idSchema });
+export const codeCountsSchema = z.object({
+  codes: z.array(z.object({ code: z.string(), /** Fault or assembly as confirmed. */ found: z.string().nullable(), n: z.number().int() })),
+});
+export type CodeCounts = z.infer<typeof codeCountsSchema>;
+
 /** A pack document and an exported case have schemas of their own (docs/formats.md); a reply carries them as they are. */
 export const documentSchema = z.looseObject({ format: z.string(), version: z.number().int() });
 
@@ -207,126 +251,7 @@ export const blinkTablesSchema = z.object({
 });
 export type BlinkTables = z.infer<typeof blinkTablesSchema>;
 
-export interface RouteDescription {
-  readonly method: 'get' | 'post' | 'put';
-  /** Express form; OpenAPI's braces are made from it. */
-  readonly path: string;
-  readonly summary: string;
-  readonly params?: z.ZodObject;
-  readonly query?: z.ZodObject;
-  readonly body?: z.ZodType;
-  readonly status: number;
-  readonly reply: z.ZodType;
-  /** Left out: JSON. */
-  readonly media?: string;
-}
-
 export const jobParams = z.object({ id: z.uuid() });
 /** Only what came after this seq. */
-export const afterQuery = z.object({ after: z.coerce.number().int().min(0).max(2_000_000_000).default(0) });
+export const afterQuery = z.object({ after: z.coerce.number().int().min(0).max(mostCount).default(0) });
 export const packParams = z.object({ hash: z.string().regex(/^[0-9a-f]{64}$/) });
-
-/** The API's table of contents; a test compares it with the real router, both ways. */
-export const routes: readonly RouteDescription[] = [
-  { method: 'get', path: '/api/health', summary: 'State of server and database', status: 200, reply: healthSchema },
-  { method: 'get', path: '/api/openapi.json', summary: 'This document', status: 200, reply: z.looseObject({ openapi: z.string() }) },
-  { method: 'get', path: '/api/people', summary: 'People', status: 200, reply: peopleSchema },
-  { method: 'post', path: '/api/people', summary: 'Add a person', body: personSchema, status: 201, reply: peopleSchema },
-  { method: 'get', path: '/api/shop', summary: 'Shop settings', status: 200, reply: shopStateSchema },
-  { method: 'put', path: '/api/shop', summary: 'Replace the shop settings', body: shopChangeSchema, status: 200, reply: shopStateSchema },
-  {
-    method: 'post',
-    path: '/api/customers/search',
-    summary: 'Search customers',
-    body: customerSearchSchema,
-    status: 200,
-    reply: customersSchema,
-  },
-  { method: 'get', path: '/api/blink-tables', summary: 'Changes of blink tables, newest first', status: 200, reply: blinkTablesSchema },
-  {
-    method: 'post',
-    path: '/api/blink-tables',
-    summary: 'Replace the blink table of a family (new pack version)',
-    body: changeBlinkTableSchema,
-    status: 201,
-    reply: currentPackSchema,
-  },
-  { method: 'get', path: '/api/packs/current', summary: 'Hash of the pack new jobs use', status: 200, reply: currentPackSchema },
-  { method: 'get', path: '/api/packs/:hash', summary: 'A knowledge pack', params: packParams, status: 200, reply: documentSchema },
-  { method: 'get', path: '/api/counts/newest', summary: 'Number of the statistics new jobs use', status: 200, reply: newestCountsSchema },
-  {
-    method: 'get',
-    path: '/api/counts/:number',
-    summary: 'Repair statistics by number',
-    params: countsParams,
-    status: 200,
-    reply: countsSchema,
-  },
-  { method: 'get', path: '/api/told', summary: 'Field experience, newest first', status: 200, reply: toldListSchema },
-  { method: 'post', path: '/api/told', summary: 'Add field experience', body: newToldSchema, status: 201, reply: toldListSchema },
-  {
-    method: 'post',
-    path: '/api/told/:id/withdraw',
-    summary: 'Withdraw field experience; open jobs keep their statistics',
-    params: jobParams,
-    status: 200,
-    reply: toldListSchema,
-  },
-  { method: 'get', path: '/api/jobs', summary: 'All jobs as cards, oldest first', status: 200, reply: jobCardsSchema },
-  { method: 'post', path: '/api/jobs', summary: 'Check in a set', body: newJobSchema, status: 201, reply: jobSchema },
-  { method: 'get', path: '/api/jobs/:id', summary: 'A job with its ledger', params: jobParams, status: 200, reply: jobSchema },
-  { method: 'get', path: '/api/jobs/:id/case', summary: 'The job as a case file', params: jobParams, status: 200, reply: documentSchema },
-  {
-    method: 'get',
-    path: '/api/jobs/:id/label.pdf',
-    summary: 'Label for the set: QR to the job, number, set, shelf, hazards',
-    params: jobParams,
-    status: 200,
-    reply: z.string(),
-    media: 'application/pdf',
-  },
-  {
-    method: 'get',
-    path: '/api/jobs/:id/receipt.pdf',
-    summary: 'Receipt for the customer',
-    params: jobParams,
-    status: 200,
-    reply: z.string(),
-    media: 'application/pdf',
-  },
-  {
-    method: 'put',
-    path: '/api/photos/:id',
-    summary: 'Store a photo: image file as the body, 20 MiB at most',
-    params: jobParams,
-    status: 201,
-    reply: photoSchema,
-  },
-  {
-    method: 'get',
-    path: '/api/photos/:id',
-    summary: 'A photo',
-    params: jobParams,
-    status: 200,
-    reply: z.string(),
-    media: 'image/*',
-  },
-  {
-    method: 'get',
-    path: '/api/jobs/:id/entries',
-    summary: 'Entries after a seq',
-    params: jobParams,
-    query: afterQuery,
-    status: 200,
-    reply: appendedSchema,
-  },
-  {
-    method: 'post',
-    path: '/api/jobs/:id/entries',
-    summary: 'Append entries; ids already stored are skipped',
-    params: jobParams,
-    body: appendSchema,
-    status: 200,
-    reply: appendedSchema,
-  },
-];

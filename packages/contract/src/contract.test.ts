@@ -88,7 +88,7 @@ test('a card that can’t be read is named, and takes no other with it; one with
     entryCount: 1,
   };
   const bad = { ...good, jobId: '0190a8c0-0000-7000-8000-000000000002', number: 8, state: 'elsewhere' };
-  const read = readJobCards({ jobs: [good, bad, null, { number: 'x' }] });
+  const read = readJobCards({ jobs: [good, bad, null, { number: 'x' }], total: 4, more: false, next: null });
   expect(read.jobs.map(({ number }) => number)).toEqual([7]);
   expect(read.unreadable).toEqual([{ jobId: bad.jobId, number: 8 }]);
 });

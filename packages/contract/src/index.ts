@@ -14,6 +14,12 @@ export {
   healthSchema,
   jobCardSchema,
   readJobCards,
+  listJobsQuery,
+  mostOnAPage,
+  similarQuery,
+  similarSchema,
+  codeCountsSchema,
+  familyParams,
   jobCardsSchema,
   afterQuery,
   jobParams,
@@ -26,7 +32,6 @@ export {
   personSchema,
   photoSchema,
   plateSchema,
-  routes,
   toldListSchema,
 } from './api.ts';
 export type {
@@ -39,6 +44,9 @@ export type {
   ChangeBlinkTable,
   JobCard,
   JobCards,
+  ListJobs,
+  SimilarQuery,
+  CodeCounts,
   UnreadableCard,
   KnownCustomer,
   NewJob,
@@ -47,9 +55,10 @@ export type {
   Person,
   Photo,
   Plate,
-  RouteDescription,
   Told,
 } from './api.ts';
+export { addressOf, routes, tags } from './routes.ts';
+export type { Asked, Checked, Operation, ReplyTo, RouteDescription, Routes } from './routes.ts';
 export { errorCodes, errorStatus, ownHeader, problemDocumentSchema, problemMediaType } from './errors.ts';
 export type { ErrorCode, ProblemDocument } from './errors.ts';
 export { comparisonSentence, problemSentence, reasonSentence } from './problems.ts';

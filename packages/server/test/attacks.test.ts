@@ -153,7 +153,7 @@ describe('another name for this machine', () => {
 });
 
 describe('what another page can send', () => {
-  const changing = routes.filter(({ method }) => method !== 'get');
+  const changing = Object.values(routes).filter(({ method }) => method !== 'get');
   test('every route that changes something is tried below', () => expect(changing.length).toBeGreaterThan(6));
 
   test.each(changing.map(({ method, path }) => [`${method} ${path}`, method, path.replace(/:\w+/, uuidv7())] as const))(
@@ -261,7 +261,13 @@ describe('an address', () => {
     ['/api/jobs/%zz', {}, 400],
     ['/api/jobs/%00', {}, 400],
     ['/api/jobs/%E0%A4%A', {}, 400],
-    ['/api/jobs?after=%zz', {}, 200],
+    ['/api/jobs?after=%zz', {}, 400],
+    ['/api/jobs?find=%00', {}, 400],
+    ['/api/jobs?find=%ED%A0%80', {}, 200],
+    ['/api/jobs?find=%25%5F%5C%27%3B--', {}, 200],
+    ['/api/jobs?find[a]=b', {}, 200],
+    ['/api/jobs?ids=seven', {}, 400],
+    ['/api/jobs?limit=100000', {}, 400],
     [`/api/jobs/${uuidv7()}/entries?after=1e99`, {}, 400],
     [`/api/jobs/${uuidv7()}/entries?after[a]=1`, {}, 404],
     ['/api/counts/99999999999', {}, 400],

@@ -5,9 +5,9 @@ import { newestSnapshot } from '../src/counts/counts.ts';
 import { connect } from '../src/database/connect.ts';
 import { ledgerProtection, migrate } from '../src/database/migrate.ts';
 import { append, readLedger } from '../src/jobs/ledger.ts';
-import { listJobs, rebuildCards, takeIn } from '../src/jobs/jobs.ts';
+import { rebuildCards, takeIn } from '../src/jobs/jobs.ts';
 import { newJobSchema } from '@veglia/contract';
-import { draft, intake, openTestApp, type TestApp } from './support/testApp.ts';
+import { allCards, draft, intake, openTestApp, type TestApp } from './support/testApp.ts';
 import { v7 as uuidv7 } from 'uuid';
 
 let running: TestApp;
@@ -64,7 +64,11 @@ describe('migrations', () => {
     'ALTER TABLE jobs DROP COLUMN snapshot',
     'ALTER TABLE job_cards DROP COLUMN counted',
     'DROP TABLE counts_snapshots, told_experience, shop_settings, blink_tables, file_pages, files, chunks',
-    'DROP INDEX customers_name',
+    'DROP INDEX customers_name, customers_search, jobs_customer, entry_texts_search, job_cards_layout, job_cards_search',
+    `ALTER TABLE job_cards DROP COLUMN number, DROP COLUMN opened_at, DROP COLUMN shelf, DROP COLUMN family, DROP COLUMN layout,
+       DROP COLUMN code, DROP COLUMN symptoms, DROP COLUMN waiting, DROP COLUMN search`,
+    'CREATE INDEX job_cards_state ON job_cards (state)',
+    'DROP COLLATION veglia_natural',
     `UPDATE job_cards SET card = jsonb_set(card #- '{top,probability}', '{top,odds}', card #> '{top,probability}')
       WHERE card #> '{top,probability}' IS NOT NULL`,
     "DELETE FROM migrations WHERE name <> '0001-foundation'",
@@ -73,14 +77,14 @@ describe('migrations', () => {
   test('a database filled before the later ones gets them, with everything that was in it', async () => {
     const old = await openTestApp({ demo: true });
     const before = await readEverything(old);
-    const cards = await listJobs(old.store);
+    const cards = await allCards(old.store);
     const owner = connect(old.ownerUrl, 3);
     for (const sql of backToTheFirst) await owner.query(sql);
     await migrate(owner, 'veglia_app');
     await owner.close();
     expect(await readEverything(old)).toEqual(before);
     expect(cards.jobs.filter(({ top }) => top !== null).length).toBeGreaterThan(10);
-    expect(await listJobs(old.store)).toEqual(cards);
+    expect(await allCards(old.store)).toEqual(cards);
     await rebuildCards(old.store);
     expect(await newestSnapshot(old.store)).toBe(1);
     await old.close();
@@ -130,34 +134,34 @@ describe('personal text', () => {
 describe('cards', () => {
   test('one that can’t be read is named, and takes no other with it', async () => {
     const { models } = running.store;
-    const { jobs } = await listJobs(running.store);
+    const { jobs } = await allCards(running.store);
     const [one] = jobs;
     const row = await models.cards.findByPk(one?.jobId ?? '');
     await row?.update({ card: { ...row.card, symptoms: 'none' } });
-    const list = await listJobs(running.store);
+    const list = await allCards(running.store);
     expect(list.unreadable).toEqual([{ jobId: one?.jobId, number: one?.number }]);
     expect(list.jobs).toHaveLength(jobs.length - 1);
     await rebuildCards(running.store);
-    expect((await listJobs(running.store)).jobs).toHaveLength(jobs.length);
+    expect((await allCards(running.store)).jobs).toHaveLength(jobs.length);
   });
   test('have no name of a customer in them: it comes from the customer, and is gone once it is erased there', async () => {
     const { models } = running.store;
     for (const row of await models.cards.findAll()) expect(row.card).not.toHaveProperty('customerName');
-    const named = (await listJobs(running.store)).jobs.find(({ customerName }) => customerName !== null);
+    const named = (await allCards(running.store)).jobs.find(({ customerName }) => customerName !== null);
     const job = await models.jobs.findByPk(named?.jobId ?? '');
     const before = await models.customers.findByPk(job?.customerId ?? '');
     const { name } = before ?? {};
     await before?.update({ name: null });
-    expect((await listJobs(running.store)).jobs.find(({ jobId }) => jobId === named?.jobId)?.customerName).toBeNull();
+    expect((await allCards(running.store)).jobs.find(({ jobId }) => jobId === named?.jobId)?.customerName).toBeNull();
     await before?.update({ name: name ?? null });
   });
   test('rebuilt from the ledgers they are what they were', async () => {
-    const { jobs: before } = await listJobs(running.store);
+    const { jobs: before } = await allCards(running.store);
     expect(before.length).toBeGreaterThanOrEqual(6);
     await running.store.models.cards.destroy({ where: {} });
-    expect((await listJobs(running.store)).jobs).toEqual([]);
+    expect((await allCards(running.store)).jobs).toEqual([]);
     expect(await rebuildCards(running.store)).toBe(before.length);
-    expect((await listJobs(running.store)).jobs).toEqual(before);
+    expect((await allCards(running.store)).jobs).toEqual(before);
   });
 
   test('an entry and its card come together or not at all', async () => {

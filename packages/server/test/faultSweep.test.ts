@@ -3,8 +3,8 @@ import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals
 import { newJobSchema } from '@veglia/contract';
 import { v7 as uuidv7 } from 'uuid';
 import { append, readLedger } from '../src/jobs/ledger.ts';
-import { listJobs, takeIn } from '../src/jobs/jobs.ts';
-import { draft, intake, openTestApp, type TestApp } from './support/testApp.ts';
+import { takeIn } from '../src/jobs/jobs.ts';
+import { allCards, draft, intake, openTestApp, type TestApp } from './support/testApp.ts';
 
 let running: TestApp;
 beforeAll(async () => {
@@ -52,7 +52,7 @@ describe('a failing database', () => {
       const failed = await failingAt(nth, write);
       const after = await readLedger(running.store, job.id);
       expect([nth, after.length]).toEqual([nth, failed ? 2 : 4]);
-      const card = async () => (await listJobs(running.store)).jobs.find((one) => one.jobId === job.id)?.entryCount;
+      const card = async () => (await allCards(running.store)).jobs.find((one) => one.jobId === job.id)?.entryCount;
       expect([nth, await card()]).toEqual([nth, failed ? 2 : 4]);
       // The client sends the same again, as its outbox does.
       await write();
@@ -69,10 +69,10 @@ describe('a failing database', () => {
     let failures = 0;
     for (let nth = 1; nth < most; nth += 1) {
       const request = newJobSchema.parse(intake(running.person));
-      const before = (await listJobs(running.store)).jobs.length;
+      const before = (await allCards(running.store)).jobs.length;
       const stored = { customers: await running.store.models.customers.count(), sets: await running.store.models.sets.count() };
       const failed = await failingAt(nth, () => takeIn(running.store, request, uuidv7));
-      const there = (await listJobs(running.store)).jobs.some((card) => card.jobId === request.id);
+      const there = (await allCards(running.store)).jobs.some((card) => card.jobId === request.id);
       // Reading the stored job back may fail too: then it is there, whole.
       if (there) expect(await readLedger(running.store, request.id)).toHaveLength(2);
       else
@@ -81,7 +81,7 @@ describe('a failing database', () => {
           stored.sets,
         ]);
       await takeIn(running.store, request, uuidv7);
-      expect((await listJobs(running.store)).jobs.length).toBe(before + 1);
+      expect((await allCards(running.store)).jobs.length).toBe(before + 1);
       expect(await readLedger(running.store, request.id)).toHaveLength(2);
       if (!failed) break;
       failures = nth;

@@ -67,7 +67,14 @@ describe('papers', () => {
   test('a label says number, set, size, shelf and hazards', async () => {
     const { id, number } = await taken();
     const text = textOf(await pdf(id, 'label'));
-    for (const part of [`Job ${number}`, 'Quorvane QK3-50', '50 inch', 'Serial Q350-1', 'Shelf B 3', 'Mind: Storm; Crack; May be charged'])
+    for (const part of [
+      `Job ${number}`,
+      'Quorvane QK3-50',
+      '50 inch',
+      'Serial Q350-1',
+      'Shelf B 3',
+      'Hazards: Storm or surge; Crack; May be charged',
+    ])
       expect(text).toContain(part);
     expect(text).not.toContain('Østergård');
   });
@@ -79,17 +86,17 @@ describe('papers', () => {
     const text = textOf(await pdf(id, 'receipt'));
     for (const part of [
       'Lamp & Daughter',
-      `Job ${number}. Taken in on 2026-03-02`,
+      `Job ${number}. Checked in on 2026-03-02`,
       'Łucja Østergård-Ñuñez',
       'Sound, black screen',
       '„dunkel“, she says',
-      'Storm, Crack',
+      'Storm or surge, Crack',
       'Remote, Cord, a brass foot',
-      'Looking at it costs €25.00',
+      'Diagnostic fee: €25.00',
       'up to €120.50 without calling',
-      'not to be wiped without asking',
-      'warranty still runs',
-      'second fault may hide',
+      'Do not erase settings and accounts',
+      'warranty is still valid',
+      'second fault may stay hidden',
       'Sets wait six weeks.',
     ])
       expect(text).toContain(part);

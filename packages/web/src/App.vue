@@ -6,6 +6,7 @@ import NeedsYou, { type Refused } from './parts/NeedsYou.vue';
 import RingBar from './parts/RingBar.vue';
 import { useIntakes } from './stores/intakes.ts';
 import { startLive } from './stores/live.ts';
+import { usePacks } from './stores/packs.ts';
 import { useShelf } from './stores/shelf.ts';
 import { startOutbox } from './stores/outbox.ts';
 import { letPhotoGo, refusedPhotos, startPhotos, tryPhotoAgain } from './stores/photos.ts';
@@ -40,10 +41,13 @@ async function letGo(key: string): Promise<void> {
   else await letPhotoGo(key);
 }
 const shelf = useShelf();
+const packs = usePacks();
 onMounted(async () => {
   startLive();
   startOutbox();
+  // Nearly every screen needs both: they are on their way while the screen's own code comes.
   void shelf.load();
+  void packs.loadCurrent().catch(() => undefined);
   try {
     await intakes.load();
     await startPhotos();

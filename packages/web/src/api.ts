@@ -1,37 +1,34 @@
 /** Talking to the server. A refusal is a value with its problem document; only "can't be reached" and bugs throw. */
 import {
-  appendedSchema,
-  blinkTablesSchema,
-  currentPackSchema,
-  customersSchema,
-  readJobCards,
-  jobSchema,
-  newestCountsSchema,
+  addressOf,
   ownHeader,
-  peopleSchema,
-  photoSchema,
   problemDocumentSchema,
-  shopStateSchema,
-  toldListSchema,
+  readJobCards,
+  routes,
   type Appended,
+  type Asked,
+  type BlinkTables,
+  type ChangeBlinkTable,
+  type CodeCounts,
   type EntryDraft,
   type Job,
+  type JobCard,
   type JobCards,
   type KnownCustomer,
   type NewJobInput,
   type NewTold,
+  type Operation,
   type Person,
   type Photo,
   type ProblemDocument,
-  type BlinkTables,
-  type ChangeBlinkTable,
+  type ReplyTo,
+  type RouteDescription,
   type ShopChange,
   type ShopState,
   type Told,
 } from '@veglia/contract';
-import { countsSchema, parsePack, type Counts, type Pack } from '@veglia/core';
+import { parsePack, type Counts, type Pack } from '@veglia/core';
 import { ref } from 'vue';
-import { z } from 'zod';
 import { local } from './stores/local.ts';
 import { isNotNow, retryAfterMs } from './sync/reply.ts';
 
@@ -48,20 +45,27 @@ export class NotReached extends Error {
 
 export type Reply<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly problem: ProblemDocument };
 
-async function call<T>(
-  path: string,
-  read: (value: unknown) => T,
-  send?: { readonly method?: 'POST' | 'PUT' } & ({ readonly body: unknown } | { readonly blob: Blob }),
-): Promise<Reply<T>> {
+/** How a reply is read; left out: by the schema its route has in the contract. */
+type Reader<O extends Operation, T> = ((value: unknown) => T) & { readonly operation?: O };
+type Sent<O extends Operation> = Asked<O> & { readonly file?: Blob };
+
+function addressFor<O extends Operation>(operation: O, asked: Asked<O>): string {
+  const { params, query } = asked as { params?: Record<string, string | number>; query?: Record<string, string | number | undefined> };
+  return addressOf(operation, params, query);
+}
+
+async function call<O extends Operation, T = ReplyTo<O>>(operation: O, asked: Sent<O>, read?: Reader<O, T>): Promise<Reply<T>> {
+  const route: RouteDescription = routes[operation];
+  const { body, file } = asked as { body?: unknown; file?: Blob };
   let response: Response;
   try {
-    response = await fetch(path, {
-      method: send ? (send.method ?? 'POST') : 'GET',
-      ...(send
-        ? 'blob' in send
-          ? { headers: { [ownHeader]: '1', 'content-type': 'application/octet-stream' }, body: send.blob }
-          : { headers: { [ownHeader]: '1', 'content-type': 'application/json' }, body: JSON.stringify(send.body) }
-        : {}),
+    response = await fetch(addressFor(operation, asked), {
+      method: route.method.toUpperCase(),
+      ...(file === undefined
+        ? route.method === 'get'
+          ? {}
+          : { headers: { [ownHeader]: '1', 'content-type': 'application/json' }, body: JSON.stringify(body ?? {}) }
+        : { headers: { [ownHeader]: '1', 'content-type': 'application/octet-stream' }, body: file }),
     });
   } catch (error) {
     throw new NotReached(String(error));
@@ -69,12 +73,15 @@ async function call<T>(
   const said: unknown = await response.json().catch(() => undefined);
   // Cut off in the middle: whether it was stored isn't known.
   if (response.ok && said === undefined) throw new NotReached('the reply broke off');
-  if (response.ok) return { ok: true, value: read(said) };
+  if (response.ok) return { ok: true, value: readWith(operation, said, read) };
   const problem = problemDocumentSchema.safeParse(said);
   if (!problem.success || isNotNow(response.status))
     throw new NotReached(`status ${response.status}`, retryAfterMs(response.headers.get('retry-after'), Date.now()));
   return { ok: false, problem: problem.data };
 }
+
+const readWith = <O extends Operation, T>(operation: O, said: unknown, read?: Reader<O, T>): T =>
+  read ? read(said) : (routes[operation].reply.parse(said) as T);
 
 /** Whether the last look at something kept came from the server; screens say so where it didn't. */
 export const reachedServer = ref(true);
@@ -83,12 +90,13 @@ export const reachedServer = ref(true);
  * The same for what a bench must be able to look at without a server: each reply is kept, and where the server is away the one kept
  * last is given instead. Throws NotReached where there is none.
  */
-async function look<T>(path: string, read: (value: unknown) => T): Promise<Reply<T>> {
+async function look<O extends Operation, T = ReplyTo<O>>(operation: O, asked: Asked<O>, read?: Reader<O, T>): Promise<Reply<T>> {
+  const path = addressFor(operation, asked);
   let raw: unknown;
   try {
-    const reply = await call(path, (value) => {
+    const reply = await call(operation, asked, (value) => {
       raw = value;
-      return read(value);
+      return readWith(operation, value, read);
     });
     reachedServer.value = true;
     if (reply.ok) await (await local()).put('kept', { path, at: new Date().toISOString(), reply: raw });
@@ -98,17 +106,17 @@ async function look<T>(path: string, read: (value: unknown) => T): Promise<Reply
     reachedServer.value = false;
     const kept = await (await local()).get('kept', path);
     if (!kept) throw error;
-    return { ok: true, value: read(kept.reply) };
+    return { ok: true, value: readWith(operation, kept.reply, read) };
   }
 }
 
 /** For what never changes under its path: asked once in a browser's life. */
-async function lookOnce<T>(path: string, read: (value: unknown) => T): Promise<Reply<T>> {
-  const kept = await (await local()).get('kept', path);
-  return kept ? { ok: true, value: read(kept.reply) } : look(path, read);
+async function lookOnce<O extends Operation, T = ReplyTo<O>>(operation: O, asked: Asked<O>, read?: Reader<O, T>): Promise<Reply<T>> {
+  const kept = await (await local()).get('kept', addressFor(operation, asked));
+  return kept ? { ok: true, value: readWith(operation, kept.reply, read) } : look(operation, asked, read);
 }
 
-const jobPath = (id: string): string => `/api/jobs/${encodeURIComponent(id)}`;
+const jobPath = (id: string): string => addressOf('readJob', { id });
 /** What this browser knows of a job beyond the server's last reply. */
 export async function keepJob(job: Job): Promise<void> {
   await (
@@ -116,37 +124,40 @@ export async function keepJob(job: Job): Promise<void> {
   ).put('kept', { path: jobPath(job.id), at: new Date().toISOString(), reply: JSON.parse(JSON.stringify(job)) as unknown });
 }
 
-const readTold = (value: unknown): Told[] => toldListSchema.parse(value).told;
+/** A reply, with one part of it taken out. */
+const part = <T, P>(reply: Reply<T>, of: (value: T) => P): Reply<P> => (reply.ok ? { ok: true, value: of(reply.value) } : reply);
 
+/** What screens ask for, by the contract's operations; only what is kept for use without a server goes through `look`. */
 export const api = {
-  people: (): Promise<Reply<Person[]>> => look('/api/people', (value) => peopleSchema.parse(value).people),
-  currentPack: (): Promise<Reply<string>> => look('/api/packs/current', (value) => z.object({ hash: z.string() }).parse(value).hash),
-  pack: (hash: string): Promise<Reply<Pack>> => lookOnce(`/api/packs/${hash}`, parsePack),
-  jobs: (): Promise<Reply<JobCards>> => look('/api/jobs', readJobCards),
-  job: (id: string): Promise<Reply<Job>> => look(jobPath(id), (value) => jobSchema.parse(value)),
-  takeIn: (job: NewJobInput): Promise<Reply<Job>> => call('/api/jobs', (value) => jobSchema.parse(value), { body: job }),
-  newestCounts: (): Promise<Reply<number>> => look('/api/counts/newest', (value) => newestCountsSchema.parse(value).number),
-  counts: (number: number): Promise<Reply<Counts>> => lookOnce(`/api/counts/${number}`, (value) => countsSchema.parse(value)),
-  told: (): Promise<Reply<Told[]>> => look('/api/told', readTold),
-  tell: (told: NewTold): Promise<Reply<Told[]>> => call('/api/told', readTold, { body: told }),
-  withdrawTold: (id: string): Promise<Reply<Told[]>> => call(`/api/told/${encodeURIComponent(id)}/withdraw`, readTold, { body: {} }),
-  addPerson: (person: Person): Promise<Reply<Person[]>> =>
-    call('/api/people', (value) => peopleSchema.parse(value).people, { body: person }),
-  blinkTables: (): Promise<Reply<BlinkTables>> => look('/api/blink-tables', (value) => blinkTablesSchema.parse(value)),
-  changeBlinkTable: (change: ChangeBlinkTable): Promise<Reply<string>> =>
-    call('/api/blink-tables', (value) => currentPackSchema.parse(value).hash, { body: change }),
-  shop: (): Promise<Reply<ShopState>> => look('/api/shop', (value) => shopStateSchema.parse(value)),
-  changeShop: (change: ShopChange): Promise<Reply<ShopState>> =>
-    call('/api/shop', (value) => shopStateSchema.parse(value), { method: 'PUT', body: change }),
-  searchCustomers: (name: string, contact: string): Promise<Reply<KnownCustomer[]>> =>
-    call('/api/customers/search', (value) => customersSchema.parse(value).customers, { body: { name, contact } }),
+  people: async (): Promise<Reply<Person[]>> => part(await look('listPeople', {}), ({ people }) => people),
+  currentPack: async (): Promise<Reply<string>> => part(await look('currentPack', {}), ({ hash }) => hash),
+  pack: (hash: string): Promise<Reply<Pack>> => lookOnce('readPack', { params: { hash } }, parsePack),
+  jobs: (query: Asked<'listJobs'>['query']): Promise<Reply<JobCards>> => look('listJobs', { query }, readJobCards),
+  /** For what is asked once and not worth keeping: cards by their ids, a search. */
+  jobsNow: (query: Asked<'listJobs'>['query']): Promise<Reply<JobCards>> => call('listJobs', { query }, readJobCards),
+  similarJobs: async (query: Asked<'similarJobs'>['query']): Promise<Reply<JobCard[]>> =>
+    part(await call('similarJobs', { query }), ({ jobs }) => jobs),
+  familyCodes: async (family: string): Promise<Reply<CodeCounts['codes']>> =>
+    part(await look('familyCodes', { params: { family } }), ({ codes }) => codes),
+  job: (id: string): Promise<Reply<Job>> => look('readJob', { params: { id } }),
+  takeIn: (body: NewJobInput): Promise<Reply<Job>> => call('takeIn', { body }),
+  newestCounts: async (): Promise<Reply<number>> => part(await look('newestCounts', {}), ({ number }) => number),
+  counts: (number: number): Promise<Reply<Counts>> => lookOnce('readCounts', { params: { number } }),
+  told: async (): Promise<Reply<Told[]>> => part(await look('listTold', {}), ({ told }) => told),
+  tell: async (body: NewTold): Promise<Reply<Told[]>> => part(await call('addTold', { body }), ({ told }) => told),
+  withdrawTold: async (id: string): Promise<Reply<Told[]>> => part(await call('withdrawTold', { params: { id } }), ({ told }) => told),
+  addPerson: async (body: Person): Promise<Reply<Person[]>> => part(await call('addPerson', { body }), ({ people }) => people),
+  blinkTables: (): Promise<Reply<BlinkTables>> => look('listBlinkTables', {}),
+  changeBlinkTable: async (body: ChangeBlinkTable): Promise<Reply<string>> =>
+    part(await call('changeBlinkTable', { body }), ({ hash }) => hash),
+  shop: (): Promise<Reply<ShopState>> => look('readShop', {}),
+  changeShop: (body: ShopChange): Promise<Reply<ShopState>> => call('changeShop', { body }),
+  searchCustomers: async (name: string, contact: string): Promise<Reply<KnownCustomer[]>> =>
+    part(await call('searchCustomers', { body: { name, contact } }), ({ customers }) => customers),
   /** The picture itself is the body: what it is, the server finds out. */
-  async putPhoto(id: string, blob: Blob): Promise<Reply<Photo>> {
-    return call(`/api/photos/${encodeURIComponent(id)}`, (value) => photoSchema.parse(value), { method: 'PUT', blob });
-  },
+  putPhoto: (id: string, file: Blob): Promise<Reply<Photo>> => call('storePhoto', { params: { id }, file }),
   /** What was written behind a seq. */
-  entriesAfter: (id: string, after: number): Promise<Reply<Appended>> =>
-    call(`${jobPath(id)}/entries?after=${after}`, (value) => appendedSchema.parse(value)),
+  entriesAfter: (id: string, after: number): Promise<Reply<Appended>> => call('entriesAfter', { params: { id }, query: { after } }),
   append: (id: string, by: string, entries: readonly EntryDraft[]): Promise<Reply<Appended>> =>
-    call(`${jobPath(id)}/entries`, (value) => appendedSchema.parse(value), { body: { by, entries } }),
+    call('append', { params: { id }, body: { by, entries: [...entries] } }),
 };

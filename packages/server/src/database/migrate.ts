@@ -8,6 +8,7 @@ import * as chunks from './migrations/0004-chunks.ts';
 import * as blinkTables from './migrations/0005-blink-tables.ts';
 import * as namesOutOfCards from './migrations/0006-names-out-of-cards.ts';
 import * as probabilityInCards from './migrations/0007-probability-in-cards.ts';
+import * as listOfJobs from './migrations/0008-list-of-jobs.ts';
 
 const migrations: readonly { name: string; up: (options: { context: QueryInterface }) => Promise<void> }[] = [
   { name: '0001-foundation', up: foundation.up },
@@ -17,6 +18,7 @@ const migrations: readonly { name: string; up: (options: { context: QueryInterfa
   { name: '0005-blink-tables', up: blinkTables.up },
   { name: '0006-names-out-of-cards', up: namesOutOfCards.up },
   { name: '0007-probability-in-cards', up: probabilityInCards.up },
+  { name: '0008-list-of-jobs', up: listOfJobs.up },
 ];
 
 export const newestMigration = migrations.at(-1)?.name ?? null;

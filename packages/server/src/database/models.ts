@@ -63,6 +63,16 @@ export interface JobCardRow extends Model<InferAttributes<JobCardRow>, InferCrea
   /** What it adds to the shop's counts; null while it adds nothing. */
   counted: object | null;
   updatedAt: Date;
+  // What the list is filtered, sorted and searched by, out of the card.
+  number: number;
+  openedAt: Date;
+  shelf: string;
+  family: string | null;
+  layout: string | null;
+  code: string | null;
+  symptoms: string[];
+  waiting: boolean;
+  search: string;
 }
 export interface SnapshotRow extends Model<InferAttributes<SnapshotRow>, InferCreationAttributes<SnapshotRow>> {
   number: CreationOptional<number>;
@@ -167,7 +177,22 @@ export function defineModels(sequelize: Sequelize): Models {
     texts: sequelize.define<EntryTextRow>('entryText', { entryId: key(), field: textKey(), content: textOrNull() }, options('entry_texts')),
     cards: sequelize.define<JobCardRow>(
       'jobCard',
-      { jobId: key(), state: text(), card: json(), counted: { type: DataTypes.JSONB, allowNull: true }, updatedAt: date() },
+      {
+        jobId: key(),
+        state: text(),
+        card: json(),
+        counted: { type: DataTypes.JSONB, allowNull: true },
+        updatedAt: date(),
+        number: integer(),
+        openedAt: date(),
+        shelf: text(),
+        family: textOrNull(),
+        layout: textOrNull(),
+        code: textOrNull(),
+        symptoms: { type: DataTypes.ARRAY(DataTypes.TEXT), allowNull: false },
+        waiting: { type: DataTypes.BOOLEAN, allowNull: false },
+        search: text(),
+      },
       options('job_cards'),
     ),
     snapshots: sequelize.define<SnapshotRow>(

@@ -38,9 +38,18 @@ export const onlyJson: RequestHandler = (request, _response, next) => {
 
 /** Throws wrong-media-type (415) for an upload that is not said to be bytes or a picture; what it is, its first bytes tell. */
 export const onlyPhotoTypes: RequestHandler = (request, _response, next) => {
-  if (!/^(?:image[/]|application[/]octet-stream)/i.test(request.headers['content-type'] ?? '')) throw new ApiError('wrong-media-type');
+  if (!harmless.has(request.method) && !/^(?:image[/]|application[/]octet-stream)/i.test(request.headers['content-type'] ?? ''))
+    throw new ApiError('wrong-media-type');
   next();
 };
+
+/** The same, but for a body that was read as a file. */
+export const unlessFile =
+  (handler: RequestHandler): RequestHandler =>
+  (request, response, next) => {
+    if (Buffer.isBuffer(request.body)) next();
+    else return handler(request, response, next);
+  };
 
 /** Nothing of ours is nested deeper; what is would end a recursive reader. */
 const deepest = 40;
@@ -50,8 +59,11 @@ const deepest = 40;
  * fields. Refused and not changed, since what is stored is to be what was typed.
  */
 export const onlyStorableText: RequestHandler = (request, _response, next) => {
-  const body: unknown = request.body;
-  const open: { value: unknown; where: string; depth: number }[] = [{ value: body, where: '', depth: 0 }];
+  const body: unknown = Buffer.isBuffer(request.body) ? undefined : request.body;
+  const open: { value: unknown; where: string; depth: number }[] = [
+    { value: body, where: '', depth: 0 },
+    { value: request.query, where: 'query', depth: 0 },
+  ];
   const refuse = (where: string): never => {
     throw new InputRefused([{ code: 'bad-character', where }]);
   };

@@ -1,16 +1,6 @@
 /** Use cases around a job: taking in, reading, listing, exporting, rebuilding cards. */
-import {
-  jobCardSchema,
-  jobSettings,
-  type EntryDraft,
-  type Job,
-  type JobCard,
-  type JobCards,
-  type NewJob,
-  type UnreadableCard,
-} from '@veglia/contract';
+import { jobSettings, type EntryDraft, type Job, type NewJob } from '@veglia/contract';
 import { pinsOf, redactedText, type Body, type CaseFile, type Entry, type Problem } from '@veglia/core';
-import { QueryTypes } from 'sequelize';
 import { newestSnapshot } from '../counts/counts.ts';
 import { againIfOvertaken, requireSame } from '../http/again.ts';
 import { ApiError } from '../http/apiError.ts';
@@ -100,34 +90,6 @@ export async function readJob(store: Store, id: string): Promise<Job> {
     settings: jobSettings((await readShop(store)).settings),
     entries: entries.map((entry) => ({ ...entry, body: { ...entry.body } })),
   };
-}
-
-interface ListedRow {
-  readonly job_id: string;
-  readonly number: number;
-  readonly card: object;
-  readonly customer_name: string | null;
-}
-
-/**
- * All jobs, oldest first. The customer's name comes from the customer's own row, so that it is gone from here once it is erased there. A
- * card that can't be read is named apart: one of them must not take the others with it.
- */
-export async function listJobs(store: Store): Promise<JobCards> {
-  const rows = await store.sequelize.query<ListedRow>(
-    `SELECT c.job_id, j.number, c.card, k.name AS customer_name
-       FROM job_cards c JOIN jobs j ON j.id = c.job_id LEFT JOIN customers k ON k.id = j.customer_id
-      ORDER BY j.opened_at, j.number`,
-    { type: QueryTypes.SELECT },
-  );
-  const jobs: JobCard[] = [];
-  const unreadable: UnreadableCard[] = [];
-  for (const { job_id: jobId, number, card, customer_name: customerName } of rows) {
-    const read = jobCardSchema.safeParse({ ...card, customerName });
-    if (read.success) jobs.push(read.data);
-    else unreadable.push({ jobId, number });
-  }
-  return { jobs, unreadable };
 }
 
 /** The case file: set and ledger without the customer and without the plate. */

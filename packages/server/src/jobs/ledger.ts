@@ -255,7 +255,16 @@ async function requirePins(store: Store, drafts: readonly { readonly body: Body 
   }
 }
 
-/** Makes a job's row in `job_cards` anew from its ledger. */
+/** What a job is found by beside its customer's name and its texts, which are searched where they stand. Lower case. */
+function searchTextOf(card: Omit<JobCard, 'customerName'>, compiled: CompiledPack): string {
+  const family = card.family === null ? undefined : compiled.families.get(card.family)?.name.en;
+  return [card.number, card.title, card.serial, card.family, family, card.shelf]
+    .filter((part) => part !== null && part !== undefined && part !== '')
+    .join(' ')
+    .toLowerCase();
+}
+
+/** Makes a job's row in `job_cards` again from its ledger. */
 export async function writeCard(store: Store, job: JobRow, entries: readonly Entry[], transaction?: Transaction): Promise<void> {
   const options = transaction ? { transaction } : {};
   const { compiled, input } = await caseOfJob(store, job, entries, transaction);
@@ -292,7 +301,22 @@ export async function writeCard(store: Store, job: JobRow, entries: readonly Ent
     waitsFor: facts.waitsFor,
   };
   await store.models.cards.upsert(
-    { jobId: job.id, state: facts.state, card, counted: counted && counted.jobs.length > 0 ? counted : null, updatedAt: store.now() },
+    {
+      jobId: job.id,
+      state: facts.state,
+      card,
+      counted: counted && counted.jobs.length > 0 ? counted : null,
+      updatedAt: store.now(),
+      number: job.number,
+      openedAt: job.openedAt,
+      shelf: card.shelf ?? '',
+      family: card.family,
+      layout: card.layout,
+      code: card.code,
+      symptoms: card.symptoms,
+      waiting: card.waits.length > 0,
+      search: searchTextOf(card, compiled),
+    },
     options,
   );
 }

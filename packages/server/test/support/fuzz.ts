@@ -21,7 +21,7 @@ interface JsonSchema {
 }
 interface Operation {
   readonly parameters?: readonly { readonly name: string; readonly in: string; readonly schema: JsonSchema }[];
-  readonly requestBody?: { readonly content: { readonly 'application/json': { readonly schema: JsonSchema } } };
+  readonly requestBody?: { readonly content: { readonly 'application/json'?: { readonly schema: JsonSchema } } };
 }
 
 /** What parsers, databases and languages trip over. */
@@ -109,7 +109,7 @@ export async function fuzz(app: Express, known: string[], n: number, seed: numbe
   const answered: Answered[] = [];
   for (let at = 0; at < n; at += 1) {
     const { path, method, operation } = operations[at % operations.length] ?? { path: '/', method: 'get', operation: {} };
-    const schema = operation.requestBody?.content['application/json'].schema;
+    const schema = operation.requestBody?.content['application/json']?.schema;
     const [sample] = fc.sample(
       fc.tuple(
         fc.tuple(...(operation.parameters ?? []).map((one) => valueOf(one.schema, known))),

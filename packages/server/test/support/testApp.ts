@@ -1,7 +1,7 @@
 /** A server app on a database of its own, copied from the migrated template. */
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import { ownHeader, type NewJobInput, type EntryDraft } from '@veglia/contract';
+import { listJobsQuery, mostOnAPage, ownHeader, type EntryDraft, type JobCards, type NewJobInput } from '@veglia/contract';
 import type { Express } from 'express';
 import { pino, type Logger } from 'pino';
 import request from 'supertest';
@@ -10,6 +10,7 @@ import { Cluster } from '../../../../scripts/lib/cluster.mjs';
 import { inRoot } from '../../../../scripts/lib/paths.mjs';
 import { createApp } from '../../src/app.ts';
 import { hostsOf } from '../../src/http/hosts.ts';
+import { listJobs } from '../../src/jobs/list.ts';
 import { openLive } from '../../src/live/live.ts';
 import { openStore } from '../../src/open.ts';
 import type { Store } from '../../src/store.ts';
@@ -108,3 +109,6 @@ export function intake(person: string, change: Partial<NewJobInput> = {}): NewJo
     ...change,
   };
 }
+
+/** The first two hundred cards, oldest first. */
+export const allCards = (store: Store): Promise<JobCards> => listJobs(store, listJobsQuery.parse({ limit: mostOnAPage }));

@@ -9,9 +9,16 @@ export const usePacks = defineStore('packs', () => {
   const counted = new Map<number, Counts>();
   const current = shallowRef<CompiledPack>();
 
-  async function byHash(hash: string): Promise<CompiledPack> {
+  const underWay = new Map<string, Promise<CompiledPack>>();
+  /** Compiled once, however many screens ask at the same time. Throws NotReached. */
+  function byHash(hash: string): Promise<CompiledPack> {
     const known = compiled.get(hash);
-    if (known) return known;
+    if (known) return Promise.resolve(known);
+    const asked = underWay.get(hash) ?? fetchAndCompile(hash).finally(() => underWay.delete(hash));
+    underWay.set(hash, asked);
+    return asked;
+  }
+  async function fetchAndCompile(hash: string): Promise<CompiledPack> {
     const reply = await api.pack(hash);
     if (!reply.ok) throw new NotReached(reply.problem.title);
     const made = markRaw(compilePack(reply.value, hash));

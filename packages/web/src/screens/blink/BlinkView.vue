@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The reader by itself, the family's table beside it, and the codes this shop has seen. */
-import type { BlinkTables, JobCard } from '@veglia/contract';
-import { computed, onMounted, ref, shallowRef } from 'vue';
+import type { BlinkTables, CodeCounts } from '@veglia/contract';
+import { computed, onMounted, ref, shallowRef, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { api, NotReached } from '../../api.ts';
 import { useNames } from '../../names.ts';
@@ -20,15 +20,14 @@ const names = useNames(() => packs.current);
 const reached = ref(true);
 const family = ref('');
 const changes = shallowRef<BlinkTables['changes']>([]);
-const cards = shallowRef<JobCard[]>([]);
+const codes = shallowRef<CodeCounts['codes']>([]);
 
 async function load(): Promise<void> {
   try {
     await packs.loadCurrent();
     if (session.people.length === 0) await session.load();
-    const [tables, jobs] = await Promise.all([api.blinkTables(), api.jobs()]);
+    const tables = await api.blinkTables();
     if (tables.ok) changes.value = tables.value.changes;
-    if (jobs.ok) cards.value = jobs.value.jobs;
     reached.value = true;
   } catch (error) {
     if (!(error instanceof NotReached)) throw error;
@@ -38,7 +37,17 @@ async function load(): Promise<void> {
 onMounted(load);
 const families = computed(() => (packs.current?.pack.families ?? []).map(({ id, name }) => ({ value: id, label: textOf(name) })));
 const healthy = computed(() => packs.current?.families.get(family.value)?.healthy);
-const seen = computed(() => codesSeen(cards.value, family.value));
+const seen = computed(() => codesSeen(codes.value));
+watch(family, async (id) => {
+  codes.value = [];
+  if (id === '') return;
+  try {
+    const reply = await api.familyCodes(id);
+    if (reply.ok && family.value === id) codes.value = reply.value;
+  } catch (error) {
+    if (!(error instanceof NotReached)) throw error;
+  }
+});
 const found = (what: string | undefined): string =>
   what === undefined ? t('blink.records.unknown') : packs.current?.faults.has(what) ? names.fault(what) : names.assembly(what);
 </script>

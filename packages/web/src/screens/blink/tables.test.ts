@@ -42,28 +42,14 @@ describe('rows as typed', () => {
   });
 });
 
-test('codes seen: closed jobs of the family only, with what they were', () => {
-  const card = (code: string | null, fault?: string, more: object = {}) => ({
-    state: 'closed',
-    family: 'a.b',
-    code,
-    found: fault ? { assembly: 'main', fault } : null,
-    ...more,
-  });
+test('codes seen: by code, with what they were', () => {
   expect(
-    codesSeen(
-      [
-        card('4', 'x'),
-        card('4', 'x'),
-        card('4', 'y'),
-        card('4'),
-        card('3-1', 'z'),
-        card(null, 'x'),
-        card('4', 'x', { state: 'bench' }),
-        card('4', 'x', { family: 'c.d' }),
-      ],
-      'a.b',
-    ),
+    codesSeen([
+      { code: '4', found: 'x', n: 2 },
+      { code: '3-1', found: 'z', n: 1 },
+      { code: '4', found: 'y', n: 1 },
+      { code: '4', found: null, n: 1 },
+    ]),
   ).toEqual([
     {
       code: '4',

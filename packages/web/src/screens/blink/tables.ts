@@ -81,22 +81,12 @@ export interface SeenCode {
   readonly found: readonly { readonly what: string | undefined; readonly n: number }[];
 }
 
-/** Codes of closed jobs of one family, with what they turned out to be. */
-export function codesSeen(
-  cards: readonly {
-    state: string;
-    family?: string | null | undefined;
-    code?: string | null | undefined;
-    found?: { assembly: string; fault?: string | null | undefined } | null | undefined;
-  }[],
-  family: string,
-): SeenCode[] {
+/** Codes of a family's closed jobs, with what they turned out to be. */
+export function codesSeen(counts: readonly { readonly code: string; readonly found: string | null; readonly n: number }[]): SeenCode[] {
   const codes = new Map<string, Map<string | undefined, number>>();
-  for (const card of cards) {
-    if (card.state !== 'closed' || card.family !== family || !card.code) continue;
-    const what = card.found?.fault ?? card.found?.assembly ?? undefined;
-    const found = codes.get(card.code) ?? new Map<string | undefined, number>();
-    codes.set(card.code, found.set(what, (found.get(what) ?? 0) + 1));
+  for (const { code, found, n } of counts) {
+    const of = codes.get(code) ?? new Map<string | undefined, number>();
+    codes.set(code, of.set(found ?? undefined, (of.get(found ?? undefined) ?? 0) + n));
   }
   return [...codes]
     .map(([code, found]) => ({

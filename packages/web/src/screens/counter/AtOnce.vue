@@ -1,14 +1,13 @@
 <script setup lang="ts">
-/** A first honest word: likely assemblies, likely bill, what past jobs of the kind were. */
-import type { JobCard } from '@veglia/contract';
+/** At a glance: likely assemblies, likely bill, similar past jobs. */
 import type { BillSpread, CaseFold, CompiledPack, SimilarJob } from '@veglia/core';
 import { computed } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { money, percent, useNames } from '../../names.ts';
 import SuspectList from '../../parts/SuspectList.vue';
 import type { Theory } from './intake.ts';
+import type { PastCard } from './similar.ts';
 
-export type PastCard = Omit<JobCard, 'family' | 'layout' | 'code'> & { family?: string; layout?: string; code?: string };
 const props = defineProps<{
   fold: CaseFold | undefined;
   compiled: CompiledPack;

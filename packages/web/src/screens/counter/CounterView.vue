@@ -1,11 +1,10 @@
 <script setup lang="ts">
-import { jobSettings, newJobSchema, usualShopSettings, type Job, type JobCard, type ShopSettings } from '@veglia/contract';
+import { jobSettings, newJobSchema, usualShopSettings, type Job, type ShopSettings } from '@veglia/contract';
 import {
   caseOfLedger,
   foldCase,
   mayHideSecond,
   secondFaultProbability,
-  similarJobs,
   type CaseFold,
   type CaseInput,
   type Counts,
@@ -22,19 +21,22 @@ import { draftsOf, dropDraft, holdDraft, keepDraft, type Draft } from '../../sto
 import { useIntakes } from '../../stores/intakes.ts';
 import { textOf, usePacks } from '../../stores/packs.ts';
 import { useSession } from '../../stores/session.ts';
+import { useShelf } from '../../stores/shelf.ts';
 import AgreedFields from './AgreedFields.vue';
 import AskNow from './AskNow.vue';
-import AtOnce, { type PastCard } from './AtOnce.vue';
+import AtOnce from './AtOnce.vue';
 import CustomerFields from './CustomerFields.vue';
 import { blankIntake, bodiesOf, checkIntake, intakeOfDraft, isBlank, requestOf, type Answer, type IntakeErrors } from './intake.ts';
 import PhotoStrip from './PhotoStrip.vue';
 import SetFields from './SetFields.vue';
+import { useSimilar } from './similar.ts';
 import SymptomFields from './SymptomFields.vue';
 
 const { t, d } = useI18n();
 const packs = usePacks();
 const session = useSession();
 const intakes = useIntakes();
+const shelf = useShelf();
 const form = reactive(blankIntake(uuidv7()));
 const errors = ref<IntakeErrors>({});
 const refusal = ref('');
@@ -44,7 +46,6 @@ const keptHere = ref(false);
 const draftFrom = ref('');
 const counts = shallowRef<Counts>();
 const shop = shallowRef<ShopSettings>(usualShopSettings);
-const past = shallowRef<JobCard[]>([]);
 const reached = ref(true);
 const ready = ref(false);
 const start = ref<HTMLElement>();
@@ -96,8 +97,6 @@ async function load(): Promise<void> {
     if (session.people.length === 0) await session.load();
     const settings = await api.shop();
     if (settings.ok) shop.value = settings.value.settings;
-    const jobs = await api.jobs();
-    if (jobs.ok) past.value = [...jobs.value.jobs].reverse();
     reached.value = true;
   } catch (error) {
     if (!(error instanceof NotReached)) throw error;
@@ -131,21 +130,16 @@ const preview = computed<CaseFold | undefined>(() =>
   packs.current && form.symptoms.length > 0 ? foldCase(input.value, packs.current, 'cost', 'at-once') : undefined,
 );
 const hidesMore = computed(() => packs.current !== undefined && mayHideSecond(input.value, packs.current));
-const similar = computed(() => {
-  const cards = past.value.flatMap((card): PastCard[] => {
-    if (card.state !== 'closed') return [];
-    const { family: itsFamily, layout, code, ...rest } = card;
-    return [{ ...rest, ...(itsFamily ? { family: itsFamily } : {}), ...(layout ? { layout } : {}), ...(code ? { code } : {}) }];
-  });
+const likeness = computed(() => {
   const code = bodies.value.find((body) => body.kind === 'blink.read');
-  const now = {
+  return {
     symptoms: form.symptoms,
     layout: preview.value?.set.layout,
     family: form.family === '' ? undefined : form.family,
-    code: code?.kind === 'blink.read' ? code.groups.join('-') : undefined,
+    code: code?.kind === 'blink.read' && code.groups.length > 0 ? code.groups.join('-') : undefined,
   };
-  return similarJobs(now, cards, 4);
 });
+const similar = useSimilar(likeness);
 
 const bill = useLikelyBill();
 /** Typing pauses this long before a bill is asked for or a customer is looked up, milliseconds. */
@@ -227,7 +221,7 @@ async function save(): Promise<void> {
       await keeping;
       await dropDraft(draftName());
       // What the shelves show without a server has this one too.
-      if (job) void api.jobs().catch(() => undefined);
+      if (job) void shelf.load();
     }
   } finally {
     saving.value = false;

@@ -1,7 +1,8 @@
 <script setup lang="ts">
-/** A day with many sets: what to do next across benches, and every set on its shelf. */
+/** A day with many sets: what to do next across benches, every open set on its shelf, and a search over all jobs. */
 import type { JobCard } from '@veglia/contract';
-import { computed, defineAsyncComponent, onMounted, ref } from 'vue';
+import { useDebounceFn } from '@vueuse/core';
+import { computed, defineAsyncComponent, onMounted, ref, shallowRef, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { useRouter } from 'vue-router';
 import { api, NotReached } from '../../api.ts';
@@ -11,8 +12,8 @@ import NotReachedSheet from '../../parts/NotReachedSheet.vue';
 import { textOf, usePacks } from '../../stores/packs.ts';
 import { useShelf } from '../../stores/shelf.ts';
 import AcrossBenches from './AcrossBenches.vue';
-import { jobOfCode, searchCards } from './search.ts';
-import SetCard from './SetCard.vue';
+import CardList from './CardList.vue';
+import { jobOfCode, rowsOf, searchCards } from './search.ts';
 
 const ScanCode = defineAsyncComponent(() => import('./ScanCode.vue'));
 const { t } = useI18n();
@@ -26,28 +27,70 @@ const scanning = ref(false);
 const benches = ref(1);
 const ready = ref(false);
 
+interface Found {
+  readonly text: string;
+  readonly jobs: readonly JobCard[];
+  readonly total: number;
+  readonly more: boolean;
+  /** The server was away: only the open sets kept here were searched. */
+  readonly hereOnly: boolean;
+}
+/** What was found last; undefined while nothing is asked for. */
+const found = shallowRef<Found>();
+const asked = computed(() => (jobOfCode(wanted.value) === undefined ? wanted.value.trim() : ''));
+/** Found at once are so many: beyond them a further word is quicker than reading (value of ours). */
+const mostFound = 100;
+/** A search is sent once typing rests for so many milliseconds. */
+const rest = 150;
+
 const familyName = (id: string): string => textOf(packs.current?.families.get(id)?.name);
-const found = computed(() => searchCards(shelf.cards ?? [], jobOfCode(wanted.value) === undefined ? wanted.value : '', familyName));
-const open = computed(() => found.value.filter((card) => card.state !== 'closed'));
-const closed = computed(() => found.value.filter((card) => card.state === 'closed'));
-/** Shelf by shelf in the order of their names; those that stand nowhere yet come last. */
-const shelves = computed(() => {
-  const by = new Map<string, JobCard[]>();
-  for (const card of open.value) by.set(card.shelf ?? '', [...(by.get(card.shelf ?? '') ?? []), card]);
-  return [...by].sort(([a], [b]) => Number(a === '') - Number(b === '') || a.localeCompare(b, undefined, { numeric: true }));
+async function search(text: string): Promise<void> {
+  let next: Found;
+  try {
+    const reply = await api.jobsNow({ find: text, order: 'newest', limit: mostFound });
+    if (!reply.ok) return;
+    next = { text, hereOnly: false, ...reply.value };
+  } catch (error) {
+    if (!(error instanceof NotReached)) throw error;
+    const jobs = searchCards([...(shelf.cards ?? []), ...shelf.closed], text, familyName);
+    next = { text, jobs, total: jobs.length, more: false, hereOnly: true };
+  }
+  if (asked.value === text) found.value = next;
+}
+const searchSoon = useDebounceFn(() => (asked.value === '' ? undefined : search(asked.value)), rest);
+watch(asked, (text) => {
+  if (text === '') found.value = undefined;
+  else void searchSoon();
 });
+// What is found follows what others write.
+watch(
+  () => shelf.cards,
+  () => asked.value !== '' && void searchSoon(),
+);
 
 /** A scanner types what it reads and presses Enter; so does a person who knows the number. */
-function go(): void {
+async function go(): Promise<void> {
   const job = jobOfCode(wanted.value);
   unknownCode.value = false;
   if (job !== undefined) {
-    if (shelf.cards?.some(({ jobId }) => jobId === job)) void router.push(`/jobs/${job}`);
+    if (await isHere(job)) await router.push(`/jobs/${job}`);
     else unknownCode.value = true;
     return;
   }
-  const [only, ...others] = found.value;
-  if (only && others.length === 0) void router.push(`/jobs/${only.jobId}`);
+  if (asked.value === '') return;
+  if (found.value?.text !== asked.value) await search(asked.value);
+  const [only, ...others] = found.value?.jobs ?? [];
+  if (only && others.length === 0) await router.push(`/jobs/${only.jobId}`);
+}
+async function isHere(job: string): Promise<boolean> {
+  if (shelf.cards?.some(({ jobId }) => jobId === job)) return true;
+  try {
+    const reply = await api.jobsNow({ ids: job });
+    return reply.ok && reply.value.jobs.length + reply.value.unreadable.length > 0;
+  } catch (error) {
+    if (error instanceof NotReached) return false;
+    throw error;
+  }
 }
 
 /** A code that is no label's is told, and the camera goes on looking. */
@@ -56,21 +99,31 @@ function scanned(text: string): void {
   if (unknownCode.value) return;
   scanning.value = false;
   wanted.value = text;
-  go();
+  void go();
 }
 
-async function load(): Promise<void> {
-  try {
-    await packs.loadCurrent();
-    const shop = await api.shop();
-    if (shop.ok) benches.value = Math.max(1, Math.min(6, shop.value.settings.benches.length));
-  } catch (error) {
+const unlessAway = async (work: Promise<void>): Promise<void> =>
+  work.catch((error: unknown) => {
     if (!(error instanceof NotReached)) throw error;
-  }
-  await shelf.load();
+  });
+async function load(): Promise<void> {
+  await Promise.all([
+    shelf.load(),
+    unlessAway(packs.loadCurrent().then(() => undefined)),
+    unlessAway(
+      api.shop().then((shop) => {
+        if (shop.ok) benches.value = Math.max(1, Math.min(6, shop.value.settings.benches.length));
+      }),
+    ),
+  ]);
   ready.value = true;
 }
 onMounted(load);
+const openRows = computed(() => rowsOf(shelf.cards ?? [], true));
+const foundRows = computed(() => rowsOf(found.value?.jobs ?? [], false));
+const closedRows = computed(() => rowsOf(shelf.closed, false));
+const empty = computed(() => shelf.total === 0 && shelf.closedTotal === 0 && shelf.unreadable.length === 0);
+const placeName = (place: string): string => (place === '' ? t('shelves.nowhere') : t('shelves.place', { name: place }));
 </script>
 
 <template>
@@ -90,34 +143,40 @@ onMounted(load);
   <p v-if="unknownCode" class="sheet alarm" role="alert">{{ t('shelves.unknownCode') }}</p>
   <NotReachedSheet v-if="!shelf.cards && !shelf.reached" @again="load" />
   <p v-else-if="!shelf.cards || !ready" class="soft">{{ t('common.loading') }}</p>
-  <section v-else-if="shelf.cards.length === 0 && shelf.unreadable.length === 0" class="sheet empty">
+  <section v-else-if="empty" class="sheet empty">
     <h1>{{ t('shelves.empty') }}</h1>
     <p>{{ t('shelves.emptyHelp') }}</p>
+  </section>
+  <section v-else-if="found" class="shelf" data-shelf="found">
+    <p v-if="found.hereOnly" class="sheet alarm" role="status">{{ t('shelves.foundHereOnly') }}</p>
+    <p v-if="found.jobs.length === 0" class="sheet">{{ t('shelves.nothingFound', { text: found.text }) }}</p>
+    <template v-else>
+      <h2>
+        {{ t('shelves.found', found.total) }}<span v-if="found.more">+</span>
+        <span v-if="found.total > found.jobs.length" class="soft">{{ t('shelves.foundFirst', { n: found.jobs.length }) }}</span>
+      </h2>
+      <CardList :rows="foundRows" :names="names" :place-name="placeName" />
+    </template>
   </section>
   <template v-else>
     <p v-if="shelf.unreadable.length > 0" class="sheet alarm" role="status" data-test="unreadable">
       {{ t('shelves.unreadable', shelf.unreadable.length) }}
       <RouterLink v-for="one in shelf.unreadable" :key="one.jobId" :to="`/jobs/${one.jobId}`">{{ one.number }}</RouterLink>
     </p>
-    <AcrossBenches v-if="wanted.trim() === ''" :cards="shelf.cards" :names="names" :benches="benches" />
-    <p v-if="found.length === 0" class="sheet">{{ t('shelves.nothingFound', { text: wanted }) }}</p>
-    <section v-for="[name, cards] in shelves" :key="name" class="shelf" data-shelf="open" :data-place="name">
-      <h2>
-        {{ name === '' ? t('shelves.nowhere') : t('shelves.place', { name })
-        }}<span class="soft">, {{ t('shelves.sets', cards.length) }}</span>
-      </h2>
-      <ul>
-        <li v-for="card in cards" :key="card.jobId"><SetCard :card="card" :names="names" /></li>
-      </ul>
+    <AcrossBenches :cards="shelf.cards" :names="names" :benches="benches" />
+    <section v-if="shelf.cards.length > 0" class="shelf" data-shelf="open">
+      <CardList :rows="openRows" :names="names" :place-name="placeName" />
+      <p v-if="shelf.total > shelf.cards.length" class="soft">{{ t('shelves.moreOpen', { n: shelf.total - shelf.cards.length }) }}</p>
     </section>
-    <section v-if="closed.length > 0" class="shelf" data-shelf="closed">
-      <details :open="wanted.trim() !== '' || open.length === 0">
+    <section v-if="shelf.closedTotal > 0" class="shelf" data-shelf="closed">
+      <details :open="shelf.cards.length === 0">
         <summary>
-          {{ t('core.jobState.closed') }} <span class="figure">{{ closed.length }}</span>
+          {{ t('core.jobState.closed') }} <span class="figure">{{ shelf.closedTotal }}{{ shelf.closedMore ? '+' : '' }}</span>
         </summary>
-        <ul>
-          <li v-for="card in closed" :key="card.jobId"><SetCard :card="card" :names="names" /></li>
-        </ul>
+        <CardList :rows="closedRows" :names="names" :place-name="placeName" />
+        <button v-if="shelf.closedNext !== null" type="button" class="push" data-test="more-closed" @click="shelf.loadClosed()">
+          {{ t('shelves.moreClosed') }}
+        </button>
       </details>
     </section>
   </template>
@@ -152,12 +211,6 @@ input {
   margin-bottom: 14px;
   border-bottom: 6px solid var(--sunk);
   padding-bottom: 6px;
-}
-.shelf h2 {
-  margin-bottom: 4px;
-}
-.shelf li + li {
-  margin-top: 4px;
 }
 summary {
   min-height: 40px;

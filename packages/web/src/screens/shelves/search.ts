@@ -1,4 +1,4 @@
-/** Finding a set: by number, name, serial, family; or by the code on its label. */
+/** Finding a set by the code on its label, or without a server by its number, name, serial or family; and rows of a list. */
 import type { JobCard } from '@veglia/contract';
 
 const uuid = /[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}/i;
@@ -24,4 +24,24 @@ export function searchCards(cards: readonly JobCard[], text: string, familyName:
       .toLowerCase();
     return wanted.every((word) => hay.includes(word));
   });
+}
+
+/** A line of the list: a shelf's name with its sets counted, or a set. */
+export type ListRow =
+  | { readonly kind: 'place'; readonly key: string; readonly place: string; readonly n: number }
+  | { readonly kind: 'card'; readonly key: string; readonly place: string; readonly card: JobCard };
+
+/** Cards in the order given; under the names of their shelves where they are sorted by them. */
+export function rowsOf(cards: readonly JobCard[], byShelf: boolean): ListRow[] {
+  const counts = new Map<string, number>();
+  for (const { shelf } of cards) counts.set(shelf ?? '', (counts.get(shelf ?? '') ?? 0) + 1);
+  const rows: ListRow[] = [];
+  let before: string | undefined;
+  for (const card of cards) {
+    const place = card.shelf ?? '';
+    if (byShelf && place !== before) rows.push({ kind: 'place', key: `place ${place}`, place, n: counts.get(place) ?? 0 });
+    before = place;
+    rows.push({ kind: 'card', key: card.jobId, place, card });
+  }
+  return rows;
 }

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import type { JobCard } from '@veglia/contract';
 import { dueIn, plannedSets } from './dayPlan.ts';
-import { jobOfCode, searchCards } from './search.ts';
+import { jobOfCode, rowsOf, searchCards } from './search.ts';
 
 const id = '0195f3c2-1111-7000-8000-00000000000a';
 const card = (change: Partial<JobCard>): JobCard => ({
@@ -77,4 +77,18 @@ describe('planned', () => {
     expect(dueIn(card({}), now)).toBeUndefined();
     expect(dueIn(card({ promisedOn: '2026-03-01' }), now)).toBeLessThan(0);
   });
+});
+
+test('rows: under each shelf its sets, with their number; in the order given', () => {
+  const cards = [card({ jobId: 'a', shelf: 'A' }), card({ jobId: 'b', shelf: 'A' }), card({ jobId: 'c', shelf: null })];
+  expect(rowsOf(cards, true).map((row) => (row.kind === 'place' ? `${row.place} ${row.n}` : row.key))).toEqual([
+    'A 2',
+    'a',
+    'b',
+    ' 1',
+    'c',
+  ]);
+  expect(rowsOf(cards, false).map(({ key }) => key)).toEqual(['a', 'b', 'c']);
+  const keys = rowsOf(cards, true).map(({ key }) => key);
+  expect(new Set(keys).size).toBe(keys.length);
 });

@@ -1,0 +1,313 @@
+/**
+ * The API's table: one line an operation. The server's router, the OpenAPI document and the browser's client are driven by it; its keys
+ * are the operation ids and never change.
+ */
+import { countsSchema } from '@veglia/core';
+import { z } from 'zod';
+import {
+  afterQuery,
+  appendedSchema,
+  appendSchema,
+  blinkTablesSchema,
+  changeBlinkTableSchema,
+  codeCountsSchema,
+  countsParams,
+  currentPackSchema,
+  customersSchema,
+  customerSearchSchema,
+  documentSchema,
+  familyParams,
+  healthSchema,
+  jobCardsSchema,
+  jobParams,
+  jobSchema,
+  listJobsQuery,
+  newestCountsSchema,
+  newJobSchema,
+  newToldSchema,
+  packParams,
+  peopleSchema,
+  personSchema,
+  photoSchema,
+  similarQuery,
+  similarSchema,
+  toldListSchema,
+} from './api.ts';
+import { shopChangeSchema, shopStateSchema } from './shop.ts';
+
+export const tags = ['jobs', 'documents', 'knowledge', 'statistics', 'shop', 'server'] as const;
+
+export interface RouteDescription {
+  readonly method: 'get' | 'post' | 'put';
+  /** Express form; OpenAPI's braces are made from it. */
+  readonly path: string;
+  readonly tag: (typeof tags)[number];
+  readonly summary: string;
+  readonly params?: z.ZodObject;
+  readonly query?: z.ZodObject;
+  readonly body?: z.ZodType;
+  /** The body is a file of this type and no JSON. */
+  readonly file?: string;
+  readonly status: number;
+  readonly reply: z.ZodType;
+  /** Of the reply; left out: JSON. */
+  readonly media?: string;
+}
+
+const pdf = { status: 200, reply: z.string(), media: 'application/pdf' } as const;
+
+export const routes = {
+  health: { method: 'get', path: '/api/health', tag: 'server', summary: 'State of server and database', status: 200, reply: healthSchema },
+  openApi: {
+    method: 'get',
+    path: '/api/openapi.json',
+    tag: 'server',
+    summary: 'This document',
+    status: 200,
+    reply: z.looseObject({ openapi: z.string() }),
+  },
+  listPeople: { method: 'get', path: '/api/people', tag: 'shop', summary: 'People', status: 200, reply: peopleSchema },
+  addPerson: {
+    method: 'post',
+    path: '/api/people',
+    tag: 'shop',
+    summary: 'Add a person',
+    body: personSchema,
+    status: 201,
+    reply: peopleSchema,
+  },
+  readShop: { method: 'get', path: '/api/shop', tag: 'shop', summary: 'Shop settings', status: 200, reply: shopStateSchema },
+  changeShop: {
+    method: 'put',
+    path: '/api/shop',
+    tag: 'shop',
+    summary: 'Replace the shop settings',
+    body: shopChangeSchema,
+    status: 200,
+    reply: shopStateSchema,
+  },
+  searchCustomers: {
+    method: 'post',
+    path: '/api/customers/search',
+    tag: 'shop',
+    summary: 'Search customers',
+    body: customerSearchSchema,
+    status: 200,
+    reply: customersSchema,
+  },
+  listBlinkTables: {
+    method: 'get',
+    path: '/api/blink-tables',
+    tag: 'knowledge',
+    summary: 'Changes of blink tables, newest first',
+    status: 200,
+    reply: blinkTablesSchema,
+  },
+  changeBlinkTable: {
+    method: 'post',
+    path: '/api/blink-tables',
+    tag: 'knowledge',
+    summary: 'Replace the blink table of a family (new pack version)',
+    body: changeBlinkTableSchema,
+    status: 201,
+    reply: currentPackSchema,
+  },
+  familyCodes: {
+    method: 'get',
+    path: '/api/families/:family/codes',
+    tag: 'knowledge',
+    summary: 'Blink codes of closed jobs of a family, with the confirmed faults',
+    params: familyParams,
+    status: 200,
+    reply: codeCountsSchema,
+  },
+  currentPack: {
+    method: 'get',
+    path: '/api/packs/current',
+    tag: 'knowledge',
+    summary: 'Hash of the pack new jobs use',
+    status: 200,
+    reply: currentPackSchema,
+  },
+  readPack: {
+    method: 'get',
+    path: '/api/packs/:hash',
+    tag: 'knowledge',
+    summary: 'A knowledge pack',
+    params: packParams,
+    status: 200,
+    reply: documentSchema,
+  },
+  newestCounts: {
+    method: 'get',
+    path: '/api/counts/newest',
+    tag: 'statistics',
+    summary: 'Number of the statistics new jobs use',
+    status: 200,
+    reply: newestCountsSchema,
+  },
+  readCounts: {
+    method: 'get',
+    path: '/api/counts/:number',
+    tag: 'statistics',
+    summary: 'Repair statistics by number',
+    params: countsParams,
+    status: 200,
+    reply: countsSchema,
+  },
+  listTold: {
+    method: 'get',
+    path: '/api/told',
+    tag: 'statistics',
+    summary: 'Field experience, newest first',
+    status: 200,
+    reply: toldListSchema,
+  },
+  addTold: {
+    method: 'post',
+    path: '/api/told',
+    tag: 'statistics',
+    summary: 'Add field experience',
+    body: newToldSchema,
+    status: 201,
+    reply: toldListSchema,
+  },
+  withdrawTold: {
+    method: 'post',
+    path: '/api/told/:id/withdraw',
+    tag: 'statistics',
+    summary: 'Withdraw field experience; open jobs keep their statistics',
+    params: jobParams,
+    status: 200,
+    reply: toldListSchema,
+  },
+  listJobs: {
+    method: 'get',
+    path: '/api/jobs',
+    tag: 'jobs',
+    summary: 'Jobs as cards, a page at a time',
+    query: listJobsQuery,
+    status: 200,
+    reply: jobCardsSchema,
+  },
+  similarJobs: {
+    method: 'get',
+    path: '/api/jobs/similar',
+    tag: 'jobs',
+    summary: 'Closed jobs that may be like this set, newest first',
+    query: similarQuery,
+    status: 200,
+    reply: similarSchema,
+  },
+  takeIn: { method: 'post', path: '/api/jobs', tag: 'jobs', summary: 'Check in a set', body: newJobSchema, status: 201, reply: jobSchema },
+  readJob: {
+    method: 'get',
+    path: '/api/jobs/:id',
+    tag: 'jobs',
+    summary: 'A job with its ledger',
+    params: jobParams,
+    status: 200,
+    reply: jobSchema,
+  },
+  exportCase: {
+    method: 'get',
+    path: '/api/jobs/:id/case',
+    tag: 'documents',
+    summary: 'The job as a case file',
+    params: jobParams,
+    status: 200,
+    reply: documentSchema,
+  },
+  label: {
+    method: 'get',
+    path: '/api/jobs/:id/label.pdf',
+    tag: 'documents',
+    summary: 'Label for the set: QR to the job, number, set, shelf, hazards',
+    params: jobParams,
+    ...pdf,
+  },
+  receipt: {
+    method: 'get',
+    path: '/api/jobs/:id/receipt.pdf',
+    tag: 'documents',
+    summary: 'Receipt for the customer',
+    params: jobParams,
+    ...pdf,
+  },
+  storePhoto: {
+    method: 'put',
+    path: '/api/photos/:id',
+    tag: 'documents',
+    summary: 'Store a photo: image file as the body, 20 MiB at most',
+    params: jobParams,
+    file: 'application/octet-stream',
+    status: 201,
+    reply: photoSchema,
+  },
+  readPhoto: {
+    method: 'get',
+    path: '/api/photos/:id',
+    tag: 'documents',
+    summary: 'A photo',
+    params: jobParams,
+    status: 200,
+    reply: z.string(),
+    media: 'image/*',
+  },
+  entriesAfter: {
+    method: 'get',
+    path: '/api/jobs/:id/entries',
+    tag: 'jobs',
+    summary: 'Entries after a seq',
+    params: jobParams,
+    query: afterQuery,
+    status: 200,
+    reply: appendedSchema,
+  },
+  append: {
+    method: 'post',
+    path: '/api/jobs/:id/entries',
+    tag: 'jobs',
+    summary: 'Append entries; ids already stored are skipped',
+    params: jobParams,
+    body: appendSchema,
+    status: 200,
+    reply: appendedSchema,
+  },
+} as const satisfies Readonly<Record<string, RouteDescription>>;
+
+export type Routes = typeof routes;
+export type Operation = keyof Routes;
+
+type Part<R, K extends string, Way extends 'input' | 'output'> =
+  R extends Readonly<Record<K, infer S extends z.ZodType>> ? (Way extends 'input' ? z.input<S> : z.output<S>) : undefined;
+
+/** What a handler of the server gets: each part of the request, checked. */
+export type Checked<O extends Operation> = {
+  readonly params: Part<Routes[O], 'params', 'output'>;
+  readonly query: Part<Routes[O], 'query', 'output'>;
+  readonly body: Part<Routes[O], 'body', 'output'>;
+};
+
+/** What a client hands over: each part before its defaults; parts that an operation hasn't got are left out. */
+export type Asked<O extends Operation> = {
+  readonly [K in 'params' | 'query' | 'body' as Routes[O] extends Readonly<Record<K, z.ZodType>> ? K : never]: Part<Routes[O], K, 'input'>;
+};
+
+export type ReplyTo<O extends Operation> = z.output<Routes[O]['reply']>;
+
+type Scalar = string | number | boolean | null | undefined;
+
+/** Path and query of a request, with every part escaped. Empty and missing parts of the query are left out. */
+export function addressOf(
+  operation: Operation,
+  params: Readonly<Record<string, Scalar>> = {},
+  query: Readonly<Record<string, Scalar>> = {},
+): string {
+  const path = routes[operation].path.replace(/:(\w+)/g, (_, name: string) => encodeURIComponent(String(params[name])));
+  const search = new URLSearchParams();
+  for (const [key, value] of Object.entries(query))
+    if (value !== undefined && value !== null && value !== '') search.set(key, String(value));
+  const asked = search.toString();
+  return asked === '' ? path : `${path}?${asked}`;
+}
