@@ -184,9 +184,9 @@ test('the ledger filters, leads to an entry, and shows all as of this entry', as
   await expect(page.getByTestId('effect').first()).toContainText('→');
   const now = await probability();
   expect(now).not.toBe(first);
-  await page.locator('[data-group="told"]').click();
+  await page.getByTestId('ledger-filter').selectOption('told');
   await expect(page.locator('[data-test="ledger"] [data-kind="test.answered"]')).toHaveCount(0);
-  await page.locator('[data-group="all"]').click();
+  await page.getByTestId('ledger-filter').selectOption('all');
   await page.getByTestId('look-back').click();
   await page.locator('[data-as-of="2"]').click();
   await expect(page.getByTestId('as-of')).toContainText('As of entry 2');
@@ -278,7 +278,7 @@ test('large, keys, and the plan as a file of its own', async ({ page }) => {
   await page.keyboard.press('?');
   await expect(page.getByTestId('keys')).toContainText('unplug or reconnect the selected connector');
   await page.keyboard.press('b');
-  await expect(page.locator('.bench.far')).toHaveCount(1);
+  await expect(page.locator('.benchpage.far')).toHaveCount(1);
   await expect(page.locator('[data-test="suspects"]')).toBeHidden();
   await page.keyboard.press('b');
   const [file] = await Promise.all([page.waitForEvent('download'), page.getByTestId('save-plan').click()]);

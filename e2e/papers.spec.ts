@@ -33,6 +33,7 @@ test('the call sheet says what is known and the price in plain words, and keeps 
 test('label and receipt open as PDF from the bench', async ({ page }) => {
   await takeIn(page, { symptoms: [/^Dead/], maker: 'Tassimar' });
   for (const name of ['Label', 'Receipt']) {
+    if (!(await page.getByRole('link', { name, exact: true }).isVisible())) await page.getByTestId('documents').locator('summary').click();
     const href = await page.getByRole('link', { name, exact: true }).getAttribute('href');
     const reply = await page.request.get(href ?? '');
     expect(reply.headers()['content-type']).toBe('application/pdf');

@@ -92,7 +92,7 @@ const pictures = {
     go: async (page, address) => {
       await cutWalked(page, address);
       await page.keyboard.press('b');
-      await page.locator('.bench.far').waitFor();
+      await page.locator('.benchpage.far').waitFor();
     },
   },
   'bench-dark': {

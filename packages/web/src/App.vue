@@ -95,7 +95,7 @@ onMounted(async () => {
   justify-content: space-between;
   align-items: center;
   gap: 16px;
-  padding: 4px 20px;
+  padding: 1px 20px;
   border-bottom: 1px solid var(--line);
   background: var(--surface);
 }
@@ -110,6 +110,24 @@ nav {
 }
 .top {
   flex-wrap: wrap;
+}
+/* A phone: one row that can be pushed aside, so that the screen's own matter is on it. */
+@media (max-width: 699.98px) {
+  .top,
+  nav {
+    flex-wrap: nowrap;
+  }
+  nav {
+    min-width: 0;
+    overflow-x: auto;
+  }
+  .right .soft {
+    display: none;
+  }
+  .right select {
+    width: 92px;
+    margin: 0;
+  }
 }
 nav a {
   white-space: nowrap;

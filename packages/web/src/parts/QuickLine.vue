@@ -77,8 +77,14 @@ defineExpose({ focus: () => field.value?.focus() });
 <template>
   <div class="quick" data-test="quick">
     <form @submit.prevent="read">
-      <label for="quick-line">{{ t('quick.label') }} <kbd>Alt Q</kbd></label>
-      <input id="quick-line" ref="field" v-model="line" autocomplete="off" :placeholder="t('quick.hint')" />
+      <label for="quick-line" class="visually-hidden">{{ t('quick.label') }}</label>
+      <input
+        id="quick-line"
+        ref="field"
+        v-model="line"
+        autocomplete="off"
+        :placeholder="`${t('quick.label')} (Alt Q): ${t('quick.hint')}`"
+      />
       <button type="submit" class="push" :disabled="line.trim() === ''">{{ t('quick.read') }}</button>
       <button v-if="canListen && dictated" type="button" class="push" :disabled="listening" data-test="dictate" @click="dictate">
         {{ listening ? t('quick.listening') : t('quick.speak') }}

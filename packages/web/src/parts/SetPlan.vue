@@ -65,8 +65,17 @@ const wires = computed(() =>
 );
 /** Width of a letter at the plan's size, about; a name wider than its box is drawn narrower, never over its neighbour. */
 const letterWidth = 8.2;
-const fitted = ({ id, width }: Box): { textLength?: number; lengthAdjust?: string } =>
-  names.assembly(id).length * letterWidth > width - 16 ? { textLength: width - 16, lengthAdjust: 'spacingAndGlyphs' } : {};
+const tooWide = (text: string, width: number): boolean => text.length * letterWidth > width - 16;
+const fitted = (text: string, width: number): { textLength?: number; lengthAdjust?: string } =>
+  tooWide(text, width) ? { textLength: width - 16, lengthAdjust: 'spacingAndGlyphs' } : {};
+/** A name in one line, or in two where it is wider than its box and the box is high enough: broken at the space nearest to its middle. */
+function linesOf({ id, width, height }: Box): string[] {
+  const name = names.assembly(id);
+  if (!tooWide(name, width) || height < 52) return [name];
+  const spaces = [...name.matchAll(/ /g)].map(({ index }) => index);
+  const middle = spaces.sort((a, b) => Math.abs(a - name.length / 2) - Math.abs(b - name.length / 2))[0];
+  return middle === undefined ? [name] : [name.slice(0, middle), name.slice(middle + 1)];
+}
 const label = (id: string, verdict: string, probability: number): string =>
   `${names.assembly(id)}: ${t(`core.verdict.${verdict}`)}, ${percent(probability)}${props.out.includes(id) ? `, ${t('bench.planOut')}` : ''}`;
 
@@ -239,8 +248,12 @@ const asNode = ({ id, verdict, probability }: { id: string; verdict: string; pro
         rx="2"
         class="double"
       />
-      <text :x="box.x + 10" :y="box.y + 19" v-bind="fitted(box)">{{ names.assembly(box.id) }}</text>
-      <text :x="box.x + 10" :y="box.y + 37" class="probability">{{ box.verdict === 'cleared' ? '–' : percent(box.probability) }}</text>
+      <text v-for="(words, index) in linesOf(box)" :key="words" :x="box.x + 10" :y="box.y + 19 + 15 * index" v-bind="fitted(words, box.width)">
+        {{ words }}
+      </text>
+      <text :x="box.x + 10" :y="box.y + 22 + 15 * linesOf(box).length" class="probability">
+        {{ box.verdict === 'cleared' ? '–' : percent(box.probability) }}
+      </text>
     </g>
     <g v-for="mark in marks" :key="mark.key" :class="['mark', mark.kind]" :data-mark="mark.key">
       <title>{{ mark.name }}</title>

@@ -6,7 +6,7 @@ export const benchWords = {
     next: 'Next step',
     taken: 'Selected step',
     begun: 'Step in progress',
-    backToFirst: 'Back to the suggested step',
+    backToFirst: 'Suggested step',
     gear: {
       old: '{name}: last verified {n} days ago. Verify it before use.',
       never: '{name}: never verified. Verify it before use.',
@@ -29,7 +29,7 @@ export const benchWords = {
     whyFirst: 'Why this comes before the next two',
     others: 'Alternatives',
     leftOut: 'Excluded steps',
-    order: { title: 'Order', information: 'Most information', cost: 'Lowest cost', fixed: 'Fixed list' },
+    order: { title: 'Order by', information: 'Information', cost: 'Cost', fixed: 'List' },
     reading: {
       value: 'Reading, {unit}',
       at: '{point}, {unit}',
@@ -68,7 +68,7 @@ export const benchWords = {
     },
     complaint: {
       reported: 'Reported:',
-      confirm: 'Confirmed on the bench',
+      confirm: 'Confirmed',
       other: 'Something else',
     },
     newComplaint: {
@@ -77,6 +77,7 @@ export const benchWords = {
       label: 'New symptom',
       record: 'Record symptom',
     },
+    pane: { title: 'Parts of the bench', step: 'Step', set: 'Set and suspects', log: 'Ledger' },
     suspects: 'Suspects',
     counted: {
       none: 'Starting probabilities: from the knowledge pack. This shop had no repair statistics when the job was opened.',
@@ -116,7 +117,7 @@ export const benchWords = {
     key: { space: 'Space' },
     planOut: 'unplugged',
     planKeys: 'focus the plan; arrow keys move, Enter shows steps',
-    savePlan: 'Save plan (SVG)',
+    savePlan: 'Save SVG',
     moreSteps: '{n} more',
     effect: '{what} {before} → {after}',
     disagrees: 'Contradicts another answer to this step; both are kept.',
@@ -132,12 +133,12 @@ export const benchWords = {
     node: { close: 'Close', none: 'No step in the knowledge pack covers this on this set.', pull: 'Unplug it', restore: 'Reconnect it' },
     instruments: {
       title: 'Instruments',
-      light: 'Read blink code',
+      light: 'Blink code',
       heat: 'Heat rounds',
       stimulus: 'Touch test',
       teardown: 'Disassembly',
       photo: 'Photo',
-      keys: 'Keyboard shortcuts',
+      keys: 'Keys',
     },
     keys: {
       title: 'Keyboard shortcuts',
@@ -269,6 +270,7 @@ export const benchWords = {
     repairUnchanged: 'Done, symptom persists',
     repairChanged: 'Done, symptom changed',
     call: 'Call sheet',
+    documents: 'Documents',
     label: 'Label',
     receipt: 'Receipt',
     toClose: 'Close the job',
@@ -283,7 +285,7 @@ export const benchWords = {
     stopHow:
       'No step in the knowledge pack gives more information on this set. Hand it back with the findings so far, or swap a part at your own risk.',
     note: 'Note',
-    noteAdd: 'Add add note',
+    noteAdd: 'Add note',
     thinkSoMark: 'not certain',
     weight: 'likelihood × {factor}',
     export: 'Case file',

@@ -224,6 +224,9 @@ function used(key: string): boolean {
   return true;
 }
 const complaintLine = ref<InstanceType<typeof ComplaintLine>>();
+/** What a narrow window shows beside the state of the set. */
+const panes = ['step', 'set', 'log'] as const;
+const pane = ref<(typeof panes)[number]>('step');
 const doubtfulOpen = ref(false);
 watch(repairFailed, (failed) => (doubtfulOpen.value ||= failed), { immediate: true });
 const shop = shallowRef<ShopSettings>(usualShopSettings);
@@ -241,77 +244,176 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
 
 <template>
   <JobGate :id="id" v-slot="{ job, fold, compiled }" @opened="toEntry">
-    <div class="band">
-      <h1>
-        <span class="figure" data-test="job-number">{{ t('bench.job', { n: job.number }) }}</span> {{ job.plate.maker }}
-        {{ job.plate.model }}
-      </h1>
-      <ComplaintLine
-        v-if="onlyTold && then === undefined"
-        ref="complaintLine"
-        :compiled="compiled"
-        :symptoms="fold.symptoms"
-        @write="write"
-      />
-      <p class="spent">
-        <span class="figure">{{ t('bench.costSoFar', { minutes: Math.round(fold.spent.minutes), amount: money(fold.spent.cost) }) }}</span>
-        <span v-if="fold.spent.byTheBook > 0" class="soft">{{
-          t('bench.ofItByTheBook', { minutes: Math.round(fold.spent.byTheBook) })
-        }}</span>
-      </p>
-    </div>
-    <StateBand ref="band" :fold="fold" :compiled="compiled" :shop="shop" :waits="waits" @write="write" />
-    <p v-if="!store.reached" class="sheet alarm" role="alert" data-test="not-reached">
-      {{ t('common.notReached') }}. {{ t('bench.waiting', { n: store.waiting.length }) }}.
-      <button type="button" class="plain" @click="store.flush()">{{ t('bench.sendNow') }}</button>
-    </p>
-    <RefusedEntries :compiled="compiled" @edit="editNote" />
-    <p v-if="then !== undefined" class="sheet then" role="status" data-test="as-of">
-      {{ t('bench.asOf.told', { n: then }) }}
-      <button type="button" class="push" @click="then = undefined"><KeyCap label="Esc" />{{ t('bench.asOf.back') }}</button>
-    </p>
-    <div class="bench" :class="{ far }">
-      <div class="column">
-        <section v-if="fold.closed" class="sheet" role="status">
-          <h1>{{ t('bench.closed', { outcome: t(`outcome.${outcome}`) }) }}</h1>
-        </section>
-        <NewComplaint v-else-if="complaintOpen && then === undefined" :compiled="compiled" @write="write" />
-        <NextPanel
-          v-else-if="step && then === undefined"
-          ref="panel"
-          :step="step"
-          :chosen="step !== steps[0]"
-          :begun="isBegun"
-          :fold="fold"
+    <div class="benchpage" :class="{ far }" :data-pane="pane">
+      <div class="band">
+        <h1>
+          <span class="figure" data-test="job-number">{{ t('bench.job', { n: job.number }) }}</span> {{ job.plate.maker }}
+          {{ job.plate.model }}
+        </h1>
+        <p class="spent">
+          <span class="figure">{{
+            t('bench.costSoFar', { minutes: Math.round(fold.spent.minutes), amount: money(fold.spent.cost) })
+          }}</span>
+          <span v-if="fold.spent.byTheBook > 0" class="soft">{{
+            t('bench.ofItByTheBook', { minutes: Math.round(fold.spent.byTheBook) })
+          }}</span>
+        </p>
+        <ComplaintLine
+          v-if="onlyTold && then === undefined"
+          ref="complaintLine"
           :compiled="compiled"
-          :think-so="thinkSo"
-          :close-path="closePath"
-          :shop="shop"
-          :entries="store.entries"
-          :family="store.input?.set.family"
-          :waits="waits"
+          :symptoms="fold.symptoms"
           @write="write"
-          @toggle-think-so="thinkSo = !thinkSo"
-          @back="toSuggested"
         />
-        <section
-          v-else-if="store.settling && then === undefined && !complaintOpen && !fold.closed"
-          class="sheet"
-          role="status"
-          data-test="settling"
+      </div>
+      <StateBand ref="band" :fold="fold" :compiled="compiled" :shop="shop" :waits="waits" @write="write" />
+      <p v-if="!store.reached" class="sheet alarm" role="alert" data-test="not-reached">
+        {{ t('common.notReached') }}. {{ t('bench.waiting', { n: store.waiting.length }) }}.
+        <button type="button" class="plain" @click="store.flush()">{{ t('bench.sendNow') }}</button>
+      </p>
+      <RefusedEntries :compiled="compiled" @edit="editNote" />
+      <p v-if="then !== undefined" class="sheet then" role="status" data-test="as-of">
+        {{ t('bench.asOf.told', { n: then }) }}
+        <button type="button" class="push" @click="then = undefined"><KeyCap label="Esc" />{{ t('bench.asOf.back') }}</button>
+      </p>
+      <div class="panes" role="tablist" :aria-label="t('bench.pane.title')">
+        <button
+          v-for="one in panes"
+          :key="one"
+          type="button"
+          role="tab"
+          class="plain"
+          :aria-selected="pane === one"
+          :data-test="`pane-${one}`"
+          @click="pane = one"
         >
-          <p>{{ t('bench.settling') }}</p>
-        </section>
-        <OtherSteps
-          v-if="!fold.closed && !complaintOpen && then === undefined"
-          ref="others"
-          :others="steps.filter((one) => one !== step)"
-          :fold="fold"
-          :compiled="compiled"
-          :policy="store.policy"
-          @take="take"
-          @policy="(policy) => (store.policy = policy)"
-        />
+          {{ t(`bench.pane.${one}`) }}
+        </button>
+      </div>
+      <div class="bench">
+        <div class="column" data-column="step">
+          <section v-if="fold.closed" class="sheet" role="status">
+            <h1>{{ t('bench.closed', { outcome: t(`outcome.${outcome}`) }) }}</h1>
+          </section>
+          <NewComplaint v-else-if="complaintOpen && then === undefined" :compiled="compiled" @write="write" />
+          <NextPanel
+            v-else-if="step && then === undefined"
+            ref="panel"
+            :step="step"
+            :chosen="step !== steps[0]"
+            :begun="isBegun"
+            :fold="fold"
+            :compiled="compiled"
+            :think-so="thinkSo"
+            :close-path="closePath"
+            :shop="shop"
+            :entries="store.entries"
+            :family="store.input?.set.family"
+            :waits="waits"
+            @write="write"
+            @toggle-think-so="thinkSo = !thinkSo"
+            @back="toSuggested"
+          />
+          <section
+            v-else-if="store.settling && then === undefined && !complaintOpen && !fold.closed"
+            class="sheet"
+            role="status"
+            data-test="settling"
+          >
+            <p>{{ t('bench.settling') }}</p>
+          </section>
+        </div>
+        <div class="column" data-column="set">
+          <section class="sheet plansheet">
+            <div class="planline">
+              <LayoutFound :fold="fold" :compiled="compiled" :family="store.input?.set.family" @write="write" />
+              <span class="soft" :title="t('bench.planKeys')"><KeyCap label="P" /></span>
+              <button type="button" class="plain" data-test="save-plan" @click="savePlan">{{ t('bench.savePlan') }}</button>
+            </div>
+            <SetPlan
+              v-if="layout && shown"
+              ref="plan"
+              :layout="layout"
+              :assemblies="shown.assemblies"
+              :compiled="compiled"
+              :out="shown.set.out"
+              :taped="shown.set.taped"
+              :bridged="shown.set.bridged"
+              :chosen="chosenNode"
+              @pick="pick"
+            />
+          </section>
+          <NodeSheet
+            v-if="chosenNode !== '' && !fold.closed && then === undefined"
+            :id="chosenNode"
+            ref="nodeSheet"
+            class="sheet scrolls"
+            :fold="fold"
+            :compiled="compiled"
+            :steps="all"
+            :entry-words="entryWords"
+            @take="take"
+            @change="change"
+            @close="chosenNode = ''"
+          />
+          <section class="sheet scrolls suspectsheet" tabindex="-1">
+            <details v-if="fold.doubts.length > 0" class="doubts" data-test="doubts" open>
+              <summary>{{ t('bench.doubts') }} ({{ fold.doubts.length }})</summary>
+              <p v-for="(doubt, index) in fold.doubts" :key="index">
+                {{
+                  t(`core.doubt.${doubt.code}`, {
+                    id: doubt.id === undefined ? '' : doubt.code === 'done-live' ? names.place(doubt.id) : names.test(doubt.id),
+                    percent: percent(doubt.value ?? 0),
+                  })
+                }}
+              </p>
+            </details>
+            <h2>{{ t('bench.suspects') }}</h2>
+            <SuspectList :assemblies="(shown ?? fold).assemblies" :compiled="compiled" :entry-words="entryWords" :theories="theories" />
+            <NewerCounts v-if="store.input && !fold.closed" :key="id" :input="store.input" :fold="fold" @write="write" />
+            <DoubtfulList
+              v-if="store.input && !fold.closed"
+              :input="store.input"
+              :compiled="compiled"
+              :open="doubtfulOpen"
+              @toggle="doubtfulOpen = !doubtfulOpen"
+            />
+          </section>
+        </div>
+        <div class="column" data-column="log">
+          <section class="sheet ledgersheet">
+            <LedgerList
+              :entries="store.entries"
+              :fold="fold"
+              :compiled="compiled"
+              :waiting="store.waitingIds"
+              :people="session.people"
+              :effects="effects.answer.value ?? []"
+              :as-of="then"
+              @take-back="takeBack"
+              @as-of="(seq) => (then = then === seq ? undefined : seq)"
+            />
+            <QuickLine v-if="store.input && !fold.closed" ref="quick" :input="store.input" :compiled="compiled" @take="takeQuick" />
+            <form class="note" @submit.prevent="addNote">
+              <label for="note" class="visually-hidden">{{ t('bench.note') }}</label>
+              <input id="note" ref="noteField" v-model="note" :placeholder="t('bench.note')" />
+              <button type="submit" class="push">{{ t('bench.noteAdd') }}</button>
+            </form>
+          </section>
+          <OtherSteps
+            v-if="!fold.closed && !complaintOpen && then === undefined"
+            ref="others"
+            class="scrolls"
+            :others="steps.filter((one) => one !== step)"
+            :fold="fold"
+            :compiled="compiled"
+            :policy="store.policy"
+            @take="take"
+            @policy="(policy) => (store.policy = policy)"
+          />
+        </div>
+      </div>
+      <footer class="foot">
         <InstrumentShelf
           v-if="!fold.closed && then === undefined"
           ref="instruments"
@@ -321,91 +423,19 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
           :family="store.input?.set.family"
           @write="write"
         />
-      </div>
-      <div class="column">
-        <section class="sheet plansheet">
-          <LayoutFound :fold="fold" :compiled="compiled" :family="store.input?.set.family" @write="write" />
-          <SetPlan
-            v-if="layout && shown"
-            ref="plan"
-            :layout="layout"
-            :assemblies="shown.assemblies"
-            :compiled="compiled"
-            :out="shown.set.out"
-            :taped="shown.set.taped"
-            :bridged="shown.set.bridged"
-            :chosen="chosenNode"
-            @pick="pick"
-          />
-          <p class="planline">
-            <span class="soft"><KeyCap label="P" /> {{ t('bench.planKeys') }}</span>
-            <button type="button" class="plain" data-test="save-plan" @click="savePlan">{{ t('bench.savePlan') }}</button>
-          </p>
-          <NodeSheet
-            v-if="chosenNode !== '' && !fold.closed && then === undefined"
-            :id="chosenNode"
-            ref="nodeSheet"
-            :fold="fold"
-            :compiled="compiled"
-            :steps="all"
-            :entry-words="entryWords"
-            @take="take"
-            @change="change"
-            @close="chosenNode = ''"
-          />
-        </section>
-        <section v-if="fold.doubts.length > 0" class="sheet doubts" data-test="doubts">
-          <h2>{{ t('bench.doubts') }}</h2>
-          <p v-for="(doubt, index) in fold.doubts" :key="index">
-            {{
-              t(`core.doubt.${doubt.code}`, {
-                id: doubt.id === undefined ? '' : doubt.code === 'done-live' ? names.place(doubt.id) : names.test(doubt.id),
-                percent: percent(doubt.value ?? 0),
-              })
-            }}
-          </p>
-        </section>
-        <section class="sheet">
-          <h2>{{ t('bench.suspects') }}</h2>
-          <SuspectList :assemblies="(shown ?? fold).assemblies" :compiled="compiled" :entry-words="entryWords" :theories="theories" />
-        </section>
-        <NewerCounts v-if="store.input && !fold.closed" :key="id" :input="store.input" :fold="fold" @write="write" />
-        <DoubtfulList
-          v-if="store.input && !fold.closed"
-          :input="store.input"
-          :compiled="compiled"
-          :open="doubtfulOpen"
-          @toggle="doubtfulOpen = !doubtfulOpen"
-        />
-      </div>
-      <div class="column">
-        <section class="sheet">
-          <LedgerList
-            :entries="store.entries"
-            :fold="fold"
-            :compiled="compiled"
-            :waiting="store.waitingIds"
-            :people="session.people"
-            :effects="effects.answer.value ?? []"
-            :as-of="then"
-            @take-back="takeBack"
-            @as-of="(seq) => (then = then === seq ? undefined : seq)"
-          />
-          <QuickLine v-if="store.input && !fold.closed" ref="quick" :input="store.input" :compiled="compiled" @take="takeQuick" />
-          <form class="note" @submit.prevent="addNote">
-            <label for="note" class="visually-hidden">{{ t('bench.note') }}</label>
-            <input id="note" ref="noteField" v-model="note" :placeholder="t('bench.note')" />
-            <button type="submit" class="push">{{ t('bench.noteAdd') }}</button>
-          </form>
-        </section>
-        <section class="sheet line">
+        <div class="papers">
           <RouterLink v-if="!fold.closed" :to="closePath" class="push" data-test="to-close">{{ t('bench.toClose') }}</RouterLink>
           <RouterLink :to="`/jobs/${id}/call`" data-test="to-call">{{ t('bench.call') }}</RouterLink>
-          <a :href="`/api/jobs/${id}/label.pdf`" target="_blank">{{ t('bench.label') }}</a>
-          <a :href="`/api/jobs/${id}/receipt.pdf`" target="_blank">{{ t('bench.receipt') }}</a>
-          <a :href="`/api/jobs/${id}/case`" :download="`job-${job.number}.json`">{{ t('bench.export') }}</a>
-        </section>
-      </div>
+          <details class="documents" data-test="documents">
+            <summary>{{ t('bench.documents') }}</summary>
+            <div>
+              <a :href="`/api/jobs/${id}/label.pdf`" target="_blank">{{ t('bench.label') }}</a>
+              <a :href="`/api/jobs/${id}/receipt.pdf`" target="_blank">{{ t('bench.receipt') }}</a>
+              <a :href="`/api/jobs/${id}/case`" :download="`job-${job.number}.json`">{{ t('bench.export') }}</a>
+            </div>
+          </details>
+        </div>
+      </footer>
     </div>
   </JobGate>
 </template>
@@ -416,95 +446,233 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
   justify-content: space-between;
   align-items: center;
   flex-wrap: wrap;
-  gap: 4px 18px;
-  margin-bottom: 10px;
+  gap: 0 18px;
+}
+.band h1 {
+  font-size: 21px;
 }
 .spent {
   display: flex;
   flex-wrap: wrap;
   gap: 8px;
+  margin-right: auto;
 }
 .bench {
   display: grid;
-  grid-template-columns: minmax(0, 1.15fr) minmax(0, 1.1fr) minmax(0, 0.85fr);
-  gap: 14px;
+  grid-template-columns: minmax(0, 1.2fr) minmax(0, 1fr) minmax(0, 0.95fr);
+  gap: 10px;
   align-items: start;
 }
 .column {
   display: grid;
-  gap: 12px;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 10px;
   min-width: 0;
 }
 .plansheet {
-  padding: 8px;
-}
-.line {
-  flex-wrap: wrap;
-  display: flex;
-  justify-content: space-between;
-  align-items: center;
-  gap: 10px;
+  padding: 6px;
 }
 .planline {
   display: flex;
-  flex-wrap: wrap;
-  justify-content: space-between;
   align-items: center;
+  gap: 8px;
+  font-size: 14px;
+}
+.planline > :first-child {
+  flex: 1;
+  min-width: 0;
+}
+.planline > .plain {
+  flex: none;
+}
+.documents {
+  position: relative;
+}
+.documents summary {
+  display: flex;
+  align-items: center;
+  min-height: 40px;
+  color: var(--accent);
+  font-weight: 600;
+  cursor: pointer;
+}
+.documents > div {
+  position: absolute;
+  right: 0;
+  bottom: 100%;
+  z-index: 30;
+  display: grid;
+  min-width: 180px;
+  padding: 4px 16px;
+  background: var(--surface);
+  border: 1.5px solid var(--accent);
+  border-radius: var(--radius);
+}
+.documents a {
+  display: flex;
+  align-items: center;
+  min-height: 40px;
+}
+.foot,
+.papers {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 4px 14px;
+}
+.foot {
+  position: relative;
+  justify-content: space-between;
+  margin-top: 8px;
 }
 .then {
   display: flex;
   flex-wrap: wrap;
   align-items: center;
   gap: 14px;
-  margin-bottom: 12px;
+  margin-bottom: 8px;
   border-left: 8px double var(--accent);
   font-weight: 600;
 }
-/* From two metres: one step, nothing else. */
-.bench.far {
-  grid-template-columns: 1fr;
-}
-.bench.far > .column + .column {
-  display: none;
-}
-.bench.far :deep(.next) {
-  font-size: 24px;
-}
-.bench.far :deep(.next h1) {
-  font-size: 44px;
-}
-.bench.far :deep(.how),
-.bench.far :deep(.watch),
-.bench.far :deep(.answer),
-.bench.far :deep(.walk li.now) {
-  font-size: 30px;
-}
-.bench.far :deep(.answer) {
-  min-height: 72px;
-}
-.bench.far :deep(.keycap) {
-  font-size: 28px;
-}
 .doubts {
   border-left: 6px dotted var(--alarm);
+  padding-left: 10px;
+  margin-bottom: 6px;
+}
+.doubts summary {
+  min-height: 24px;
+  font-weight: 700;
+  color: var(--ink-soft);
+  cursor: pointer;
 }
 .note {
   display: flex;
   gap: 8px;
-  margin-top: 10px;
+  margin-top: 6px;
 }
 .note input {
   flex: 1;
   min-width: 0;
-  min-height: 44px;
+  min-height: 40px;
   padding: 4px 10px;
   border: 1.5px solid var(--ink-soft);
   border-radius: var(--radius);
   background: var(--surface);
 }
-@media (max-width: 1100px) {
-  .bench {
-    grid-template-columns: 1fr;
+.panes {
+  display: none;
+}
+
+/* A window of a bench's screen: everything is on it, and what can be long scrolls in itself. */
+@media (min-width: 1000px) and (min-height: 640px) {
+  .benchpage {
+    display: flex;
+    flex-direction: column;
+    height: 100%;
+    min-height: 0;
   }
+  .bench {
+    flex: 1;
+    min-height: 0;
+    align-items: stretch;
+  }
+  .column {
+    display: flex;
+    flex-direction: column;
+    min-height: 0;
+  }
+  .column > * {
+    flex: none;
+  }
+  .scrolls,
+  .ledgersheet {
+    overflow-y: auto;
+    min-height: 0;
+  }
+  .column[data-column='step'] {
+    overflow-y: auto;
+  }
+  .column[data-column='step'] > * {
+    flex: 0 1 auto;
+  }
+  /* The plan gives way to the suspects, down to what can still be read. */
+  .plansheet :deep(svg.plan) {
+    max-height: max(190px, calc(100dvh - 532px));
+  }
+  .suspectsheet {
+    flex: 1 1 0;
+    padding: 6px 12px;
+  }
+  .ledgersheet {
+    display: flex;
+    flex-direction: column;
+    flex: 2.6 1 0;
+    overflow: hidden;
+    padding: 8px 12px;
+  }
+  .ledgersheet :deep(.ledger) {
+    flex: 1;
+    min-height: 0;
+    overflow-y: auto;
+  }
+  .column[data-column='log'] > .scrolls {
+    flex: 1 1 0;
+    min-height: 132px;
+    padding: 8px 12px;
+  }
+}
+/* A tablet upright or a phone: safety, step and answers; the rest by tabs. */
+@media (max-width: 999.98px) {
+  .bench {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .panes {
+    display: flex;
+    gap: 4px;
+    border-bottom: 1.5px solid var(--line);
+    margin-bottom: 8px;
+  }
+  .panes button {
+    flex: 1;
+    min-height: 44px;
+    padding: 0 6px;
+    text-decoration: none;
+    border-bottom: 3px solid transparent;
+  }
+  .panes [aria-selected='true'] {
+    border-bottom-color: var(--accent);
+    font-weight: 700;
+  }
+  [data-pane='step'] .column:not([data-column='step']),
+  [data-pane='set'] .column:not([data-column='set']),
+  [data-pane='log'] .column:not([data-column='log']) {
+    display: none;
+  }
+}
+/* From two metres: one step, nothing else. */
+.far .bench {
+  grid-template-columns: 1fr;
+}
+.far .column + .column,
+.far .panes {
+  display: none;
+}
+.far :deep(.next) {
+  font-size: 24px;
+}
+.far :deep(.next h1) {
+  font-size: 44px;
+}
+.far :deep(.how),
+.far :deep(.watch),
+.far :deep(.answer),
+.far :deep(.walk li.now) {
+  font-size: 30px;
+}
+.far :deep(.answer) {
+  min-height: 72px;
+}
+.far :deep(.keycap) {
+  font-size: 28px;
 }
 </style>

@@ -81,7 +81,7 @@ const alsoWhole = computed(() => news.value.length > 0);
   background: var(--alarm-wash);
   border: 1.5px solid var(--alarm);
   border-radius: var(--radius);
-  padding: 6px 10px;
+  padding: 1px 8px;
   font-size: 15px;
   line-height: 1.3;
 }
@@ -105,6 +105,7 @@ const alsoWhole = computed(() => news.value.length > 0);
 }
 .brief {
   display: flex;
+  min-height: 40px;
   min-width: 0;
   align-items: center;
   gap: 6px;

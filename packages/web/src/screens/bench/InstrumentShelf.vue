@@ -48,39 +48,85 @@ defineExpose({ press, close: (): void => (opened.value = undefined) });
       <KeyCap :label="key.toUpperCase()" />{{ t(`bench.instruments.${name}`) }}
     </button>
   </div>
-  <BlinkInJob
-    v-if="opened === 'light'"
-    :compiled="compiled"
-    :entries="entries"
-    :layout="fold.set.layout"
-    :family="family"
-    @write="(bodies) => $emit('write', bodies)"
-  />
-  <HeatRounds v-if="opened === 'heat'" :fold="fold" :compiled="compiled" :entries="entries" @write="(bodies) => $emit('write', bodies)" />
-  <StimulusLog
-    v-if="opened === 'stimulus'"
-    :fold="fold"
-    :compiled="compiled"
-    :entries="entries"
-    @write="(bodies) => $emit('write', bodies)"
-  />
-  <TeardownList
-    v-if="opened === 'teardown'"
-    :fold="fold"
-    :compiled="compiled"
-    :entries="entries"
-    @write="(bodies) => $emit('write', bodies)"
-  />
-  <PhotoSheet v-if="opened === 'photo'" @write="(bodies) => $emit('write', bodies)" />
-  <KeysSheet v-if="opened === 'keys'" />
+  <div v-if="opened" class="opened">
+    <BlinkInJob
+      v-if="opened === 'light'"
+      :compiled="compiled"
+      :entries="entries"
+      :layout="fold.set.layout"
+      :family="family"
+      @write="(bodies) => $emit('write', bodies)"
+    />
+    <HeatRounds v-if="opened === 'heat'" :fold="fold" :compiled="compiled" :entries="entries" @write="(bodies) => $emit('write', bodies)" />
+    <StimulusLog
+      v-if="opened === 'stimulus'"
+      :fold="fold"
+      :compiled="compiled"
+      :entries="entries"
+      @write="(bodies) => $emit('write', bodies)"
+    />
+    <TeardownList
+      v-if="opened === 'teardown'"
+      :fold="fold"
+      :compiled="compiled"
+      :entries="entries"
+      @write="(bodies) => $emit('write', bodies)"
+    />
+    <PhotoSheet v-if="opened === 'photo'" @write="(bodies) => $emit('write', bodies)" />
+    <KeysSheet v-if="opened === 'keys'" />
+  </div>
 </template>
 
 <style scoped>
 .instruments {
   display: flex;
   flex-wrap: wrap;
-  gap: 8px;
+  gap: 4px 6px;
   /* Under the band that says how the set stands. */
   scroll-margin-top: 60px;
+}
+.instruments .push {
+  min-height: 40px;
+  padding: 2px 10px;
+  font-size: 15px;
+}
+.instruments .push {
+  min-width: 0;
+  overflow: hidden;
+  white-space: nowrap;
+}
+@media (min-width: 1000px) {
+  .instruments {
+    flex: 1 1 0;
+    flex-wrap: nowrap;
+    min-width: 0;
+  }
+}
+@media (min-width: 1000px) and (max-width: 1199.98px) {
+  .instruments .push {
+    padding: 2px 6px;
+    gap: 4px;
+    font-size: 14px;
+  }
+}
+.opened {
+  margin-top: 8px;
+}
+/* Over the step and the set, above its keys: nothing on the screen moves for it. */
+@media (min-width: 1000px) and (min-height: 640px) {
+  .opened {
+    position: absolute;
+    bottom: 100%;
+    left: 0;
+    z-index: 30;
+    width: min(760px, 70%);
+    max-height: min(560px, 75dvh);
+    margin: 0 0 8px;
+    overflow-y: auto;
+    background: var(--ground);
+    border: 2px solid var(--accent);
+    border-radius: var(--radius);
+    box-shadow: 0 -6px 24px rgb(0 0 0 / 25%);
+  }
 }
 </style>

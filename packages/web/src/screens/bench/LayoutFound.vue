@@ -23,7 +23,7 @@ function found(layout: string): void {
 
 <template>
   <div class="layout" data-test="layout">
-    <p>
+    <p class="one">
       <strong>{{ textOf(compiled.layouts.get(fold.set.layout ?? '')?.name) }}</strong>
       <span v-if="doubt" class="alarm"> {{ t('bench.layout.notSure', { probability: percent(doubt.value ?? 0) }) }}</span>
       <button v-if="!fold.closed" type="button" class="plain" :aria-expanded="open" @click="open = !open">
@@ -39,8 +39,23 @@ function found(layout: string): void {
 </template>
 
 <style scoped>
+.one {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+}
+.one strong {
+  min-width: 0;
+  overflow: hidden;
+  white-space: nowrap;
+  text-overflow: ellipsis;
+}
+.one .plain {
+  flex: none;
+  padding: 0;
+}
 .layout {
-  padding: 4px 8px 0;
+  padding: 0 4px;
   font-size: 15px;
 }
 .choices {

@@ -60,10 +60,10 @@ function confirm(): void {
       <PhotoThumb v-if="photo !== undefined" :photo="photo" :alt="line.title" />
       <p v-if="unused !== ''" class="alarm detail">{{ unused }}</p>
       <p v-if="disagrees" class="alarm detail" data-test="disagrees">{{ t('bench.disagrees') }}</p>
-      <p v-if="effect !== ''" class="effect figure" data-test="effect">{{ effect }}</p>
       <p v-if="takenBack !== undefined" class="detail back">{{ t('bench.takenBack', { reason: takenBack }) }}</p>
       <p class="soft small">
         <a :href="`#e${entry.seq}`" class="figure" :aria-label="t('bench.linkTo', { n: entry.seq })">{{ entry.seq }}</a>
+        <span v-if="effect !== ''" class="effect figure" data-test="effect">{{ effect }}</span>
         {{ d(new Date(entry.at), 'minute') }} {{ who }}
         <span v-if="unsent" class="alarm" data-test="unsent">{{ t('bench.unsent') }}</span>
         <button v-if="lookingBack && entry.seq > 1" type="button" class="push" :data-as-of="entry.seq" @click="$emit('asOf', entry.seq)">
@@ -89,11 +89,12 @@ li {
   display: flex;
   flex-wrap: wrap;
   gap: 0 8px;
-  padding: 6px 0;
+  padding: 3px 0;
   border-top: 1px solid var(--line);
 }
 .effect {
-  font-size: 14px;
+  margin: 0 4px;
+  color: var(--ink);
 }
 .text {
   flex: 1;
@@ -101,14 +102,20 @@ li {
   overflow-wrap: anywhere;
 }
 .title {
+  display: inline;
+  margin-right: 6px;
   font-weight: 600;
   line-height: 1.25;
 }
 .detail {
+  display: inline;
+  margin-right: 6px;
   font-size: 15px;
+  line-height: 1.25;
 }
 .small {
   font-size: 14px;
+  line-height: 1.25;
 }
 .gone .title {
   text-decoration: line-through;

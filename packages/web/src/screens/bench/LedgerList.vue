@@ -116,22 +116,12 @@ const nameOf = computed(() => new Map(props.people.map(({ id, name }) => [id, na
   <section class="ledger" :aria-label="t('bench.ledger')">
     <div class="head">
       <h2>{{ t('bench.ledger') }}</h2>
-      <div class="filter" role="group" :aria-label="t('bench.filter.title')">
-        <button
-          v-for="one in groups"
-          :key="one"
-          type="button"
-          class="plain"
-          :aria-pressed="group === one"
-          :data-group="one"
-          @click="group = one"
-        >
-          {{ t(`bench.filter.${one}`) }}
-        </button>
-        <button type="button" class="plain" :aria-pressed="lookingBack" data-test="look-back" @click="lookingBack = !lookingBack">
-          {{ t('bench.asOf.mode') }}
-        </button>
-      </div>
+      <select v-model="group" :aria-label="t('bench.filter.title')" data-test="ledger-filter">
+        <option v-for="one in groups" :key="one" :value="one">{{ t(`bench.filter.${one}`) }}</option>
+      </select>
+      <button type="button" class="plain" :aria-pressed="lookingBack" data-test="look-back" @click="lookingBack = !lookingBack">
+        {{ t('bench.asOf.mode') }}
+      </button>
     </div>
     <p v-if="lines.length === 0" class="soft">{{ t('bench.ledgerEmpty') }}</p>
     <ol data-test="ledger">
@@ -162,19 +152,27 @@ const nameOf = computed(() => new Map(props.people.map(({ id, name }) => [id, na
 <style scoped>
 .head {
   display: flex;
-  flex-wrap: wrap;
-  justify-content: space-between;
   align-items: center;
   gap: 0 8px;
 }
-.filter {
-  display: flex;
-  flex-wrap: wrap;
+.head h2 {
+  flex: 1;
+  min-width: 0;
 }
-.filter .plain {
+.head .plain {
+  padding: 0 4px;
+  white-space: nowrap;
+}
+.head select {
+  flex: 0 1 130px;
+  min-width: 0;
+  min-height: 40px;
   padding: 0 6px;
+  border: 1px solid var(--line);
+  border-radius: var(--radius);
+  background: var(--surface);
 }
-.filter [aria-pressed='true'] {
+.head [aria-pressed='true'] {
   text-decoration: underline;
   text-underline-offset: 5px;
 }

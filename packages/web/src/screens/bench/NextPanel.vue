@@ -6,6 +6,7 @@ import {
   isLongShot,
   liveEntries,
   measurementsOf,
+  silentOutcomes,
   type Body,
   type CaseFold,
   type CompiledPack,
@@ -186,6 +187,11 @@ const repairAnswers = computed(() =>
       ],
 );
 
+const isSilent = (outcome: string): boolean => silentOutcomes.some((one) => one === outcome);
+const telling = computed(() => answers.value.filter(({ outcome }) => !isSilent(outcome)));
+/** No evidence either way: beside each other, since what they would do is always the same. */
+const silent = computed(() => answers.value.filter(({ outcome }) => isSilent(outcome)));
+
 /** Keys arrive from the screen, which knows whether a field has them. True where one was used. */
 function press(key: string): boolean {
   if (key === 'c' && news.value.length > 0) readCautions();
@@ -214,7 +220,9 @@ defineExpose({ press, focus: () => title.value?.focus({ preventScroll: true }) }
   <section class="sheet next" data-test="next" :data-step="step.id" :data-of="step.of">
     <div class="line">
       <h2>{{ begun ? t('bench.begun') : chosen ? t('bench.taken') : t('bench.next') }}</h2>
-      <button v-if="chosen" type="button" class="plain" @click="$emit('back')">{{ t('bench.backToFirst') }}</button>
+      <button v-if="chosen" type="button" class="plain back" @click="$emit('back')">
+        <KeyCap label="Esc" />{{ t('bench.backToFirst') }}
+      </button>
     </div>
     <h1 ref="title" tabindex="-1">{{ names.step(step.kind, step.id, step.kind === 'test' ? step.of : undefined) }}</h1>
     <p v-if="step.kind !== 'stop'" class="facts">
@@ -230,10 +238,12 @@ defineExpose({ press, focus: () => title.value?.focus({ preventScroll: true }) }
     <p v-if="isLongShot(step)" class="alarm" data-test="long-shot">
       {{ t('bench.longShot.told', { probability: percent(step.because.chance ?? 0), amount: money(step.cost) }) }}
     </p>
-    <p class="why">{{ why }}</p>
-    <details v-if="before.length > 0" class="why" data-test="before">
-      <summary>{{ t('bench.whyFirst') }}</summary>
-      <p v-for="sentence in before" :key="sentence">{{ sentence }}</p>
+    <details class="why" data-test="before">
+      <summary :title="why">{{ why }}</summary>
+      <template v-if="before.length > 0">
+        <h3>{{ t('bench.whyFirst') }}</h3>
+        <p v-for="sentence in before" :key="sentence">{{ sentence }}</p>
+      </template>
     </details>
 
     <CautionList v-model:open="cautionsOpen" :step="step" :fold="fold" :compiled="compiled" :shop="shop" @read="readCautions" />
@@ -281,8 +291,10 @@ defineExpose({ press, focus: () => title.value?.focus({ preventScroll: true }) }
       <p class="how">{{ textOf(test.how) }}</p>
       <p class="watch">
         <strong>{{ t('bench.watch') }}</strong> {{ textOf(test.watch) }}
+        <span v-if="test.tools.length > 0" class="soft tools"
+          >{{ t('bench.tools') }}: {{ test.tools.map((id) => names.tool(id)).join(', ') }}</span
+        >
       </p>
-      <p v-if="test.tools.length > 0" class="soft">{{ t('bench.tools') }}: {{ test.tools.map((id) => names.tool(id)).join(', ') }}</p>
       <p v-for="one in gear" :key="one.name" class="alarm" data-test="gear">
         {{ one.days === null ? t('bench.gear.never', one) : t('bench.gear.old', { name: one.name, n: one.days }) }}
       </p>
@@ -298,11 +310,10 @@ defineExpose({ press, focus: () => title.value?.focus({ preventScroll: true }) }
       />
       <div v-if="!walking || anyway" class="answers" role="group" :aria-label="t('bench.answers')">
         <button
-          v-for="one in answers"
+          v-for="one in telling"
           :key="one.outcome"
           type="button"
           class="answer"
-          :class="{ silent: preview(one.outcome) === '' }"
           :disabled="locked"
           :data-outcome="one.outcome"
           @click="answer(one.outcome)"
@@ -312,9 +323,22 @@ defineExpose({ press, focus: () => title.value?.focus({ preventScroll: true }) }
           <span class="soft then" :title="preview(one.outcome)">{{ preview(one.outcome) }}</span>
         </button>
       </div>
-      <label v-if="!walking || anyway" class="think"
-        ><input type="checkbox" :checked="thinkSo" @change="$emit('toggleThinkSo')" /><KeyCap label="T" />{{ t('bench.thinkSo') }}</label
-      >
+      <div v-if="!walking || anyway" class="silents">
+        <button
+          v-for="one in silent"
+          :key="one.outcome"
+          type="button"
+          class="answer silent"
+          :disabled="locked"
+          :data-outcome="one.outcome"
+          @click="answer(one.outcome)"
+        >
+          <KeyCap :label="one.key" /><span class="name">{{ one.name }}</span>
+        </button>
+        <label class="think"
+          ><input type="checkbox" :checked="thinkSo" @change="$emit('toggleThinkSo')" /><KeyCap label="T" />{{ t('bench.thinkSo') }}</label
+        >
+      </div>
     </template>
 
     <template v-else-if="step.kind === 'layout'">
@@ -361,7 +385,9 @@ defineExpose({ press, focus: () => title.value?.focus({ preventScroll: true }) }
     </div>
     <template v-if="aboutCode">
       <p v-if="step.kind !== 'blink' && !reading">
-        <button type="button" class="push" :disabled="locked" data-test="read-here" @click="reading = true">{{ t('blink.open') }}</button>
+        <button type="button" class="push here" :disabled="locked" data-test="read-here" @click="reading = true">
+          {{ t('blink.open') }}
+        </button>
       </p>
       <BlinkInJob
         v-if="(step.kind === 'blink' || reading) && !locked"
@@ -379,7 +405,11 @@ defineExpose({ press, focus: () => title.value?.focus({ preventScroll: true }) }
 
 <style scoped>
 .next {
+  padding: 4px 12px 6px;
   border-left: 6px solid var(--accent);
+}
+.next > .line {
+  min-height: 24px;
 }
 .layouts {
   display: grid;
@@ -401,7 +431,8 @@ defineExpose({ press, focus: () => title.value?.focus({ preventScroll: true }) }
   gap: 10px;
 }
 h1 {
-  margin: 2px 0 6px;
+  margin: 0 0 2px;
+  font-size: 23px;
   outline: none;
 }
 .facts {
@@ -411,16 +442,33 @@ h1 {
   font-weight: 600;
 }
 .why {
-  margin: 6px 0;
+  margin: 2px 0;
   color: var(--ink-soft);
 }
+.why h3 {
+  margin-top: 4px;
+  font-size: 15px;
+}
+.why:not([open]) summary {
+  overflow: hidden;
+  white-space: nowrap;
+  text-overflow: ellipsis;
+}
 .how {
-  margin: 8px 0 4px;
-  font-size: 18px;
+  margin: 3px 0 1px;
+  line-height: 1.25;
 }
 .watch {
-  margin-bottom: 8px;
-  font-size: 18px;
+  margin-bottom: 2px;
+  line-height: 1.25;
+}
+.tools {
+  font-size: 14px;
+}
+.back {
+  min-height: 24px;
+  padding: 0;
+  font-size: 14px;
 }
 summary {
   cursor: pointer;
@@ -433,15 +481,15 @@ summary {
 .answers {
   display: grid;
   grid-template-columns: minmax(0, 1fr);
-  gap: 4px;
+  gap: 3px;
 }
 .answer {
   display: flex;
   align-items: center;
   gap: 12px;
   min-width: 0;
-  min-height: 42px;
-  padding: 2px 12px;
+  min-height: 40px;
+  padding: 0 10px;
   border: 1.5px solid var(--accent);
   border-radius: var(--radius);
   background: var(--surface);
@@ -476,12 +524,33 @@ summary {
   white-space: nowrap;
   text-overflow: ellipsis;
 }
+.silents {
+  display: flex;
+  gap: 4px 6px;
+  margin-top: 3px;
+  font-size: 15px;
+  white-space: nowrap;
+}
+.silents .answer {
+  gap: 6px;
+  padding: 0 6px;
+  font-size: 15px;
+}
+.silents .answer .name {
+  max-width: none;
+}
 .think {
   display: flex;
   align-items: center;
-  gap: 10px;
-  min-height: 44px;
-  margin-top: 4px;
+  gap: 5px;
+  min-height: 40px;
+}
+.here {
+  min-height: 40px;
+  padding: 0 12px;
+}
+.anyway .plain {
+  min-height: 34px;
 }
 .think input {
   width: 22px;

@@ -85,8 +85,9 @@ defineExpose({ press });
 <style scoped>
 .node {
   display: grid;
+  align-content: start;
   gap: 6px;
-  margin-top: 8px;
+  max-height: 48%;
   padding: 8px 12px;
   border: 2px solid var(--accent);
   border-radius: var(--radius);

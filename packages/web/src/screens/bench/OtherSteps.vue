@@ -84,7 +84,6 @@ defineExpose({ press });
 
 <style scoped>
 .line {
-  flex-wrap: wrap;
   display: flex;
   justify-content: space-between;
   align-items: center;
@@ -94,13 +93,18 @@ defineExpose({ press });
   display: flex;
   align-items: center;
 }
+@media (min-width: 1000px) and (max-width: 1199.98px) {
+  h2 {
+    display: none;
+  }
+}
+.switch .plain {
+  padding: 0 5px;
+  font-size: 14px;
+}
 .switch [aria-pressed='true'] {
   text-decoration: underline;
   text-underline-offset: 5px;
-}
-.others {
-  max-height: 340px;
-  overflow-y: auto;
 }
 summary {
   cursor: pointer;

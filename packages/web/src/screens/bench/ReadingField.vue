@@ -159,11 +159,17 @@ function record(): void {
   flex-wrap: wrap;
   align-items: center;
   gap: 4px 6px;
-  margin: 4px 0;
+  margin: 2px 0 3px;
 }
 .number p {
   flex-basis: 100%;
   margin: 0;
+  font-size: 14px;
+  line-height: 1.25;
+}
+.number .push {
+  min-height: 40px;
+  padding: 2px 10px;
 }
 .number input,
 .number select {
@@ -177,7 +183,9 @@ function record(): void {
   font: inherit;
 }
 .number input.wide {
-  width: 100%;
+  flex: 1 1 150px;
+  width: auto;
+  min-width: 0;
 }
 .number select {
   width: 106px;

@@ -176,8 +176,8 @@ defineExpose({ press, attempt });
   position: sticky;
   top: 0;
   z-index: 20;
-  margin: 0 -20px 12px;
-  padding: 6px 20px;
+  margin: 0 -20px 8px;
+  padding: 4px 20px 6px;
   background: var(--ground);
   border-bottom: 1.5px solid var(--line);
 }
@@ -213,6 +213,21 @@ button.fact {
   flex: 1;
   min-width: 160px;
   color: var(--ink-soft);
+}
+/* In a narrow window only what is out is worth a line. */
+@media (max-width: 1199.98px) {
+  .out:not(.some) {
+    display: none;
+  }
+}
+@media (max-width: 699.98px) {
+  .fact :deep(.keycap) {
+    display: none;
+  }
+  .fact {
+    padding: 0 7px;
+    font-size: 14px;
+  }
 }
 .out.some {
   color: var(--alarm);

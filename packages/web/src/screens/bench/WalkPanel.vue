@@ -51,8 +51,8 @@ defineExpose({ confirm });
     <ol>
       <li v-for="(move, index) in moves" :key="index" :class="{ done: index < progress.done, now: index === progress.done }">
         <p v-if="repair && move.kind === 'power'" class="work">{{ t('bench.walk.work') }}</p>
-        <p v-for="(act, place) in move.acts" :key="place">{{ words.act(act) }}</p>
         <template v-if="index === progress.done">
+          <p v-for="(act, place) in move.acts" :key="place">{{ words.act(act) }}</p>
           <div class="go">
             <button v-if="!verify" type="button" class="push full" :disabled="locked" data-test="move" @click="confirm">
               <KeyCap :label="t('bench.key.space')" />{{ t(`bench.walk.did.${move.kind}`) }}
@@ -74,6 +74,9 @@ defineExpose({ confirm });
             @read="charge"
           />
         </template>
+        <p v-else class="brief" :title="move.acts.map((act) => words.act(act)).join(' ')">
+          {{ move.acts.map((act) => words.act(act)).join(' ') }}
+        </p>
       </li>
     </ol>
   </section>
@@ -81,21 +84,28 @@ defineExpose({ confirm });
 
 <style scoped>
 .walk {
-  margin: 8px 0;
-  padding: 8px 12px;
+  margin: 4px 0;
+  padding: 4px 10px;
   border: 1.5px solid var(--ink-soft);
   border-left: 8px double var(--alarm);
   border-radius: var(--radius);
 }
 h3 {
-  margin-bottom: 4px;
-  font-size: 16px;
+  font-size: 15px;
 }
 h3 .soft {
   font-weight: 400;
 }
+/* What was done and what comes is one line each; whole under the pointer. */
+.brief {
+  overflow: hidden;
+  white-space: nowrap;
+  text-overflow: ellipsis;
+  font-size: 14px;
+  line-height: 1.3;
+}
 li {
-  padding: 3px 0 3px 26px;
+  padding: 1px 0 1px 26px;
   position: relative;
   color: var(--ink-soft);
 }
@@ -109,7 +119,8 @@ li.done::before {
 }
 li.now {
   color: var(--ink);
-  font-size: 18px;
+  font-size: 17px;
+  line-height: 1.25;
   font-weight: 600;
 }
 li.now::before {
@@ -118,10 +129,14 @@ li.now::before {
 .work {
   font-weight: 400;
 }
+.go .push {
+  min-height: 40px;
+  padding: 2px 12px;
+}
 .go {
   display: flex;
   flex-wrap: wrap;
   gap: 8px;
-  margin-top: 6px;
+  margin: 3px 0;
 }
 </style>
