@@ -248,7 +248,13 @@ const asNode = ({ id, verdict, probability }: { id: string; verdict: string; pro
         rx="2"
         class="double"
       />
-      <text v-for="(words, index) in linesOf(box)" :key="words" :x="box.x + 10" :y="box.y + 19 + 15 * index" v-bind="fitted(words, box.width)">
+      <text
+        v-for="(words, index) in linesOf(box)"
+        :key="words"
+        :x="box.x + 10"
+        :y="box.y + 19 + 15 * index"
+        v-bind="fitted(words, box.width)"
+      >
         {{ words }}
       </text>
       <text :x="box.x + 10" :y="box.y + 22 + 15 * linesOf(box).length" class="probability">
