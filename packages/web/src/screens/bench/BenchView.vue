@@ -672,7 +672,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
 .far :deep(.answer) {
   min-height: 72px;
 }
-.far :deep(.keycap) {
+.far .bench :deep(.keycap) {
   font-size: 28px;
 }
 </style>
