@@ -47,6 +47,7 @@ test.describe('with a camera', () => {
   test('a printed label is held before it, and its job opens', async ({ page, app }) => {
     await takeIn(page, { symptoms: [/^Dead/], maker: 'Tassimar' });
     const job = /\/jobs\/[0-9a-f-]{36}/.exec(page.url())?.[0] ?? '';
+    await page.getByTestId('documents').locator('summary').click();
     const href = await page.getByRole('link', { name: 'Label', exact: true }).getAttribute('href');
     const pdf = path.join(folder, 'label.pdf');
     writeFileSync(pdf, await (await page.request.get(href ?? '')).body());

@@ -32,6 +32,7 @@ function rowsOf(text: string): Rows {
 const missing = (header: readonly string[], wanted: readonly string[], where: string): Problem[] =>
   wanted.filter((name) => !header.includes(name)).map((name) => ({ code: 'schema', where, expected: `a column ${name}` }));
 
+/** A light trace from CSV (seconds, level, colour), or every problem by row; `where` names the file in them. */
 export function readTraceCsv(text: string, where = 'file'): ReadTrace {
   const { header, rows } = rowsOf(text);
   const problems: Problem[] = missing(header, ['time_s', 'level'], where);
@@ -111,6 +112,7 @@ export function readBlinkTableCsv(text: string, family: string): { document: unk
   return { document: { format: 'veglia-blink-table', version: 1, family, codes }, problems };
 }
 
+/** A blink table as CSV (RFC 4180). Throws ZodError for what is no table. */
 export function writeBlinkTableCsv(document: unknown): string {
   const { codes } = blinkTableSchema.parse(document);
   const rows = (codes as Record<string, unknown>[]).map((code) => {

@@ -7,6 +7,7 @@ const dwellS = 0.3;
 
 export const clamp = (value: number, low: number, high: number): number => min(high, max(low, value));
 
+/** The value at share `q` (0 to 1) of values in rising order, interpolated linearly; 0 for none. Any unit. */
 export function quantile(sorted: ArrayLike<number>, q: number): number {
   const at = (sorted.length - 1) * q;
   const low = floor(at);

@@ -65,6 +65,10 @@ interface Fit {
   logLikelihood: number;
 }
 
+/**
+ * One light in a recording: drifting room, mains flicker, contrast and noise fitted in turn with a two-state Markov chain. Times in
+ * seconds, levels in any unit linear in brightness.
+ */
 export class LightModel {
   readonly #times: Float64Array;
   readonly #levels: Float64Array;

@@ -30,6 +30,10 @@ export interface Timing {
   readonly lengths: readonly number[];
 }
 
+/**
+ * One cycle of a code as flashes: intervals and their spread in seconds, which are long, how long each is. `groups`: flashes in each
+ * group.
+ */
 export function templateOf(groups: readonly number[], timing: Timing): Template {
   const intervalS: number[] = [];
   const sigmaS: number[] = [];

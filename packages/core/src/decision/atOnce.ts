@@ -75,6 +75,7 @@ function repairBefore(model: DecisionModel, at: Standing, plan: RepairPlan, best
   return cheapest;
 }
 
+/** The best move by one-step expected cost of repair (Heckerman, Breese and Rommelse 1995), without looking further. */
 export function moveAtOnce(model: DecisionModel, at: Standing): Move {
   const plan = planRepairs(model, at.probabilities, at.stage, at.repairsDone);
   return moveOf(model, at, plan, payingTests(testValues(model, at, plan)));

@@ -59,6 +59,7 @@ function costOf(model: DecisionModel, at: Standing, move: Move, options: RefineO
   return ordered.reduce((sum, one) => sum + costOfFollowing(model, one, moveAtOnce, limits), paid);
 }
 
+/** The best move after one step of policy improvement over the at-once policy; giving up where there is nothing else. */
 export function refinedMove(model: DecisionModel, at: Standing, options: RefineOptions = usualRefinement): Move {
   return refinedMoves(model, at, options)[0]?.move ?? { kind: 'give-up' };
 }

@@ -63,6 +63,7 @@ export function frequencyIn(fault: Fault, layout: Layout): string | undefined {
 
 export const placeOf = (assembly: string, layout: Layout): string => layout.merges[assembly] ?? assembly;
 
+/** Faults that a layout can have, each on the assembly that bears it there (`home`: the one it belongs to by its work). */
 export function faultsIn(pack: Pack, layout: Layout): PlacedFault[] {
   return pack.faults
     .filter((fault) => frequencyIn(fault, layout) !== undefined)

@@ -7,6 +7,7 @@ import { objectsOf, repairsIn, testFits } from './applies.ts';
 import { handsTo, hazardsOfRepair, hazardsOfTest, isHotPlace, isInside, placeIn, type Reach } from './hazards.ts';
 import type { Caution, Demand, Hazard, Layout, Pack, Step, TestDefinition } from './schema.ts';
 
+/** Adds a problem for each step that does what no caution of its covers, or contradicts one. */
 export function checkCautions(pack: Pack, problems: Problem[]): void {
   // A pack from before cautions told what they cover is not judged by it.
   if (!pack.cautions.some(({ covers }) => covers)) return;

@@ -5,6 +5,7 @@ import type { Fault, Pack } from './schema.ts';
 
 const sum = (shares: Readonly<Record<string, number>>): number => Object.values(shares).reduce((a, b) => a + b, 0);
 
+/** Adds a problem for each class whose shares don't add up to 1000, are too small, or leave out a symptom without a law. */
 export function checkClasses(pack: Pack, problems: Problem[]): void {
   const symptoms = new Map(pack.symptoms.map((one) => [one.id, one]));
   for (const { id, toldAs = {} } of pack.symptoms) {
@@ -32,6 +33,7 @@ export function checkClasses(pack: Pack, problems: Problem[]): void {
   }
 }
 
+/** Adds a problem where a fault's mix of classes doesn't add up to 100 percent or names none. */
 export function checkMechanism(pack: Pack, fault: Fault, problems: Problem[]): void {
   const where = `faults/${fault.id}`;
   if (!fault.does && !fault.symptoms) problems.push({ code: 'schema', where, expected: 'does' });

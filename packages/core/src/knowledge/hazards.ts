@@ -21,6 +21,7 @@ export function isInside(place: string, reach: Reach): boolean {
   return stage !== undefined && reach.pack.stages.findIndex(({ id }) => id === stage) > 0;
 }
 
+/** Whether a hand at this place is on the mains side: by its point, its assembly, or a layout that is hot inside. */
 export function isHotPlace(place: string, reach: Reach): boolean {
   const at = placeIn(place, reach);
   const point = reach.layout.points[at];

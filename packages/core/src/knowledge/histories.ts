@@ -22,6 +22,7 @@ export function historiesTold(pack: Pack, told: readonly string[]): History[] {
   return found.filter(({ kind }, index) => kind === undefined || !found.slice(index + 1).some((later) => later.kind === kind));
 }
 
+/** Adds a problem for each history that names something unknown or a word off the scale. */
 export function checkHistories(pack: Pack, problems: Problem[]): void {
   const keys = new Set([
     ...pack.faults.map(({ id }) => id),

@@ -9,6 +9,7 @@ export interface Pins {
   readonly snapshot: number;
 }
 
+/** The pack and the statistics a job goes by now: those it was opened with, moved by its live `pack.pinned` entries. */
 export function pinsOf(opened: Pins, entries: readonly Entry[]): Pins {
   return liveEntries(entries).reduce(
     (pins, { body }) => (body.kind === 'pack.pinned' ? { hash: body.hash, snapshot: body.snapshot ?? pins.snapshot } : pins),

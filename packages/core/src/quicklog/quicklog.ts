@@ -42,6 +42,10 @@ interface Phrase {
   readonly id: string;
 }
 
+/**
+ * A line in a bench's shorthand as entries, each with the words it was read from; what isn't understood stays as a note. Linear in the
+ * line's length.
+ */
 export function readQuickLine(line: string, context: QuickContext): QuickReading {
   const phrases = phrasesOf(context);
   const items: QuickItem[] = [];

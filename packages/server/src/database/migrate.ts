@@ -26,6 +26,10 @@ export const newestMigration = migrations.at(-1)?.name ?? null;
 /** Number of the session lock that keeps two starting processes from migrating at once (any constant of ours). */
 const migrationLock = 8_346_001;
 
+/**
+ * Brings the database to the newest migration, one process at a time, and grants the app's role what it may do. Throws what PostgreSQL
+ * throws.
+ */
 export async function migrate(owner: Sequelize, appRole: string | undefined): Promise<void> {
   // One connection holds the lock for as long as it takes.
   await owner.transaction(async (transaction) => {

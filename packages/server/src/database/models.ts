@@ -9,25 +9,30 @@ import {
   type Sequelize,
 } from 'sequelize';
 
+/** Someone who writes entries. */
 export interface PersonRow extends Model<InferAttributes<PersonRow>, InferCreationAttributes<PersonRow>> {
   id: string;
   name: string;
 }
+/** A customer; `name` and `contact` are null once erased. */
 export interface CustomerRow extends Model<InferAttributes<CustomerRow>, InferCreationAttributes<CustomerRow>> {
   id: string;
   name: string | null;
   contact: string | null;
 }
+/** A set as its rating plate says. */
 export interface SetRow extends Model<InferAttributes<SetRow>, InferCreationAttributes<SetRow>> {
   id: string;
   maker: string;
   model: string;
   serial: string;
 }
+/** A knowledge pack as imported, by the hash of its canonical JSON. */
 export interface PackRow extends Model<InferAttributes<PackRow>, InferCreationAttributes<PackRow>> {
   hash: string;
   document: object;
 }
+/** A job: its customer, set, and the pack and statistics it was opened with. */
 export interface JobRow extends Model<InferAttributes<JobRow>, InferCreationAttributes<JobRow>> {
   id: string;
   number: CreationOptional<number>;
@@ -39,6 +44,7 @@ export interface JobRow extends Model<InferAttributes<JobRow>, InferCreationAttr
   lastSeq: CreationOptional<number>;
   openedAt: Date;
 }
+/** An entry of a ledger; never changed. */
 export interface EntryRow extends Model<InferAttributes<EntryRow>, InferCreationAttributes<EntryRow>> {
   jobId: string;
   seq: number;
@@ -51,11 +57,13 @@ export interface EntryRow extends Model<InferAttributes<EntryRow>, InferCreation
   v: number;
   body: Record<string, unknown>;
 }
+/** A personal text of an entry; `content` is null once erased. */
 export interface EntryTextRow extends Model<InferAttributes<EntryTextRow>, InferCreationAttributes<EntryTextRow>> {
   entryId: string;
   field: string;
   content: string | null;
 }
+/** A job's card: a cache of its ledger, made again by `npm run cards:rebuild`. */
 export interface JobCardRow extends Model<InferAttributes<JobCardRow>, InferCreationAttributes<JobCardRow>> {
   jobId: string;
   state: string;
@@ -74,11 +82,13 @@ export interface JobCardRow extends Model<InferAttributes<JobCardRow>, InferCrea
   waiting: boolean;
   search: string;
 }
+/** Repair statistics by number; a number never changes its meaning. */
 export interface SnapshotRow extends Model<InferAttributes<SnapshotRow>, InferCreationAttributes<SnapshotRow>> {
   number: CreationOptional<number>;
   counts: object;
   madeAt: Date;
 }
+/** Field experience someone entered. */
 export interface ToldRow extends Model<InferAttributes<ToldRow>, InferCreationAttributes<ToldRow>> {
   id: string;
   by: string;
@@ -90,6 +100,7 @@ export interface ToldRow extends Model<InferAttributes<ToldRow>, InferCreationAt
   at: Date;
   withdrawnAt: Date | null;
 }
+/** A version of the shop's settings; the highest one holds. */
 export interface ShopRow extends Model<InferAttributes<ShopRow>, InferCreationAttributes<ShopRow>> {
   id: number;
   version: number;
@@ -97,6 +108,7 @@ export interface ShopRow extends Model<InferAttributes<ShopRow>, InferCreationAt
   changedBy: string | null;
   changedAt: Date;
 }
+/** A change of a family's blink table: from one pack to the next. */
 export interface BlinkTableRow extends Model<InferAttributes<BlinkTableRow>, InferCreationAttributes<BlinkTableRow>> {
   number: CreationOptional<number>;
   family: string;
@@ -106,11 +118,13 @@ export interface BlinkTableRow extends Model<InferAttributes<BlinkTableRow>, Inf
   changedBy: string;
   changedAt: Date;
 }
+/** What is known once for the whole database. */
 export interface MetaRow extends Model<InferAttributes<MetaRow>, InferCreationAttributes<MetaRow>> {
   key: string;
   value: string;
 }
 
+/** All tables. */
 export interface Models {
   readonly people: ModelStatic<PersonRow>;
   readonly customers: ModelStatic<CustomerRow>;
@@ -137,6 +151,7 @@ const integer = () => ({ type: DataTypes.INTEGER, allowNull: false });
 const date = () => ({ type: DataTypes.DATE, allowNull: false });
 const json = () => ({ type: DataTypes.JSONB, allowNull: false });
 
+/** The tables as Sequelize models; the tables themselves are made by migrations. */
 export function defineModels(sequelize: Sequelize): Models {
   const options = (tableName: string) => ({ tableName, timestamps: false, underscored: true });
   return {

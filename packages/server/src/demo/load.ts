@@ -28,6 +28,7 @@ const demoJobSchema = z.strictObject({
 const namespace = '6f0c1d1e-5d0a-5c7e-9a53-0d3d6a1f2b77';
 const loadedKey = 'demo-loaded';
 
+/** Loads the demo's people, settings and jobs into an empty database, once. */
 export async function loadDemo(store: Store, folder: string): Promise<void> {
   if ((await store.models.meta.findByPk(loadedKey)) !== null) return;
   const { people } = peopleFile.parse(JSON.parse(await readFile(path.join(folder, 'names.json'), 'utf8')));

@@ -100,6 +100,7 @@ async function storeChunks(store: Store, bytes: Uint8Array, transaction: Transac
   });
 }
 
+/** A file's facts (size in bytes, SHA-256 in hex); undefined where there is none. */
 export async function findFile(store: Store, id: string): Promise<StoredFile | undefined> {
   const [row] = await store.sequelize.query<{ hash: string; size: string; media_type: string }>(
     "SELECT encode(sha256, 'hex') AS hash, size, media_type FROM files WHERE id = $1",
@@ -143,6 +144,7 @@ export async function* chunksOf(store: Store, id: string, transaction?: Transact
   }
 }
 
+/** A file's bytes, whole in memory. Throws not-found. */
 export async function readFile(store: Store, id: string): Promise<Buffer> {
   const parts: Buffer[] = [];
   for await (const chunk of chunksOf(store, id)) parts.push(chunk);

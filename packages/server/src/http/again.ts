@@ -8,6 +8,7 @@ const lostRace = new Set(['40001', '40P01']);
 /** More than three in the same instant each lose to another one once. */
 const attempts = 5;
 
+/** Whether the database refused because another transaction was first. */
 export function isLostRace(error: unknown): boolean {
   if (error instanceof UniqueConstraintError) return true;
   const { original } = error as { original?: { code?: unknown } };

@@ -9,6 +9,7 @@ import { ApiError } from './apiError.ts';
 /** PostgreSQL's own words for "going away" and "not yet there", classes 08 and 57P. */
 const awayCodes = new Set(['57P01', '57P02', '57P03', '08000', '08003', '08006', 'ECONNREFUSED', 'ECONNRESET', 'EPIPE']);
 
+/** Whether an error means that the database can't be reached, in whatever it is wrapped. */
 export function isDatabaseUnavailable(error: unknown): boolean {
   if (error instanceof ConnectionError || error instanceof ConnectionAcquireTimeoutError) return true;
   if (!(error instanceof Error)) return false;
@@ -41,6 +42,7 @@ function classify(error: unknown): { code: ErrorCode; problems: readonly Problem
   return { code: 'internal', problems: [] };
 }
 
+/** An RFC 9457 problem document in English; `problems` one sentence each. */
 export function problemDocument(code: ErrorCode, requestId: string, problems: readonly Problem[] = []): ProblemDocument {
   return {
     type: `urn:veglia:error:${code}`,
@@ -56,6 +58,7 @@ export function problemDocument(code: ErrorCode, requestId: string, problems: re
   };
 }
 
+/** Every error as a problem document; only our own bugs are logged, as 500. */
 export function errorHandler(): ErrorRequestHandler {
   // Express tells an error handler by its four parameters.
   return (error: unknown, request: Request, response, _next) => {

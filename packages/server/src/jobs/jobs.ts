@@ -73,6 +73,7 @@ function unerased(stored: object, sent: object): object {
   );
 }
 
+/** A job with its ledger, customer and plate; erased texts read "[erased]". Throws unknown-job. */
 export async function readJob(store: Store, id: string): Promise<Job> {
   const job = await findJob(store, id);
   const entries = await readLedger(store, id);

@@ -64,6 +64,7 @@ function splitTexts(body: Body): { facts: Record<string, unknown>; texts: { fiel
   return { facts, texts };
 }
 
+/** Entries after a seq, oldest first, upgraded to the current versions, with their texts put back. */
 export async function readLedger(store: Store, jobId: string, transaction?: Transaction, after = 0): Promise<Entry[]> {
   const options = transaction ? { transaction } : {};
   const rows = await store.models.entries.findAll({ where: { jobId, seq: { [Op.gt]: after } }, order: [['seq', 'ASC']], ...options });
@@ -89,6 +90,7 @@ function entryOf(row: EntryRow, texts: Readonly<Record<string, string>>): Entry 
   return { id: row.id, seq: row.seq, at: row.at.toISOString(), by: row.by, basedOn: row.basedOn, body: read.body };
 }
 
+/** The job's row, locked for update within a transaction. Throws unknown-job. */
 export async function findJob(store: Store, id: string, transaction?: Transaction): Promise<JobRow> {
   const job = await store.models.jobs.findByPk(id, transaction ? { transaction, lock: transaction.LOCK.UPDATE } : {});
   if (job === null) throw new ApiError('unknown-job');

@@ -35,6 +35,7 @@ function readNotification(payload: string | undefined): LiveMessage | undefined 
   }
 }
 
+/** Opens the WebSocket on a server and listens to the database's channel; reconnects by itself until closed. */
 export function openLive(server: Server, databaseUrl: string, log: Logger, hosts: Hosts): Live {
   const sockets = new WebSocketServer({ noServer: true, maxPayload: 1024 });
   const alive = new WeakSet<WebSocket>();

@@ -9,6 +9,7 @@ const currentKey = 'current-pack';
 /** Compiled packs kept, some 10 MB each (value of ours). */
 export const packsInMemory = 8;
 
+/** Packs by hash: stored whole for ever, compiled when they are first needed, the last few kept in memory. */
 export class PackShelf {
   readonly #models: Pick<Models, 'packs' | 'meta'>;
   /** A shop edits its tables for years: only what jobs are being looked at with stays in memory. */

@@ -38,6 +38,7 @@ export interface Offer {
 /** Objects of one test worth weighing (reseat which cable, swap which board). */
 const objectsOffered = 4;
 
+/** Every test of a layout as it could be done now; one that needs an object comes once for each of the likeliest objects. */
 export function offersOf(belief: Belief, compiled: CompiledPack, settings: Settings, layoutId: string): Offer[] {
   return (compiled.testsOf.get(layoutId) ?? []).flatMap((test) =>
     (test.of?.required ? likeliestObjects(test, belief, compiled, layoutId) : [undefined]).map((of) =>
@@ -46,6 +47,7 @@ export function offersOf(belief: Belief, compiled: CompiledPack, settings: Setti
   );
 }
 
+/** One test on one object: effort in minutes, what it needs, and why it would be left out, if it would. */
 export function offerOf(
   test: TestDefinition,
   of: string | undefined,

@@ -117,6 +117,7 @@ export function crackQuestion(belief: Belief, compiled: CompiledPack, layoutId: 
 /** Likelier than all else together (value of ours): what is outside the set is corrected from here on, and stopping is about the panel. */
 const pointedAt = 0.5;
 
+/** False for a settings repair of an assembly that nothing points at. */
 export function worthNaming(step: NextStep, belief: Belief, compiled: CompiledPack): boolean {
   const repair = repairOf(step, compiled);
   return repair?.kind !== 'put-right' || (belief.assemblies.get(repair.assembly) ?? 0) >= pointedAt;

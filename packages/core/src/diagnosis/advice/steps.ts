@@ -104,6 +104,7 @@ export function stageOf(node: string, layoutId: string, compiled: CompiledPack):
   return Math.max(0, compiled.stageIds.indexOf(compiled.layouts.get(layoutId)?.access[node] ?? ''));
 }
 
+/** Hands-on minutes from the set's stage to a later one; 0 where it is open that far. */
 export function minutesToStage(stage: number, state: SetState, compiled: CompiledPack): number {
   return compiled.pack.stages.slice(state.stage + 1, stage + 1).reduce((sum, one) => sum + one.minutes, 0);
 }
@@ -133,11 +134,13 @@ export function cautionsFor(
   return [...new Set([...opened, ...inside, ...[...own, ...touched].map(instead)])];
 }
 
+/** What an effort (minutes) costs at the shop's rates, in minor units of its currency. */
 export function priceOf(effort: Effort, settings: Settings): NextStep['cost'] {
   const minutes = effort.handsOn + effort.wait * settings.waitShare;
   return { amountMinor: Math.round((minutes * settings.rateMinorPerHour) / 60), currency: settings.currency };
 }
 
+/** Reading the blink code, as a step. */
 export function blinkStep(compiled: CompiledPack, settings: Settings): NextStep {
   const minutes = blinkMinutes;
   return { ...plainStep('blink', 'blink.read', 'code-first', compiled, settings, minutes), needs: 'plugged' };
@@ -158,6 +161,7 @@ export function layoutStep(belief: Belief, compiled: CompiledPack, settings: Set
   };
 }
 
+/** "Can't tell yet", as a step. */
 export function stopStep(compiled: CompiledPack, settings: Settings): NextStep {
   return plainStep('stop', 'cant-tell-yet', 'nothing-tells-more', compiled, settings, 0);
 }
@@ -191,6 +195,7 @@ const likelyEnoughToRepair = 0.5;
 /** And only by what would cure at least this share of the ways that assembly fails here (value of ours). */
 const curesEnough = 0.3;
 
+/** Repairs the layout has and the belief gives a reason for, each with its chance to clear the fault (0 to 1) and its cost. */
 export function repairSteps(
   belief: Belief,
   compiled: CompiledPack,

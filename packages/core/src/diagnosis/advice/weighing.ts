@@ -40,6 +40,9 @@ export interface Weighing {
   weigh(id: string, of: string | undefined): Scored | undefined;
 }
 
+/**
+ * All that choosing a step needs of a belief, worked out once: offers with bits and cost, repairs, and the decision model over them.
+ */
 export function weighing(belief: Belief, compiled: CompiledPack, settings: Settings, layoutId: string): Weighing {
   const openBits = entropyBits([...belief.assemblies.values()]);
   const scored = (offer: Offer): Scored => {

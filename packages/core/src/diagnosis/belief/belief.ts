@@ -21,6 +21,10 @@ export interface Belief {
   readonly askAgain: ReadonlySet<string>;
 }
 
+/**
+ * A case as probabilities over hypotheses and assemblies (each sums to 1) under a pack. Deterministic: same entries, pack and
+ * statistics, same answer.
+ */
 export function believe(input: CaseInput, compiled: CompiledPack): Belief {
   const interpretation = interpret(input, compiled);
   const probabilities = probabilitiesFrom(interpretation, interpretation.units);
@@ -39,6 +43,7 @@ function probabilitiesFrom(interpretation: Interpretation, units: readonly Evide
   );
 }
 
+/** Probabilities of hypotheses, in their order, added up by assembly; the unknown fault stands under its own id. */
 export function sumByAssembly(interpretation: Interpretation, probabilities: readonly number[]): Map<string, number> {
   const assemblies = new Map<string, number>();
   interpretation.hypotheses.forEach(({ fault }, index) => {

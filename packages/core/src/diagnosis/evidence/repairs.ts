@@ -7,6 +7,7 @@ import { handledUnit, repairUnit, type Facts } from './units.ts';
 
 type Case = Facts & Pick<Interpretation, 'layoutId' | 'epoch' | 'readings'> & { readonly unused: Unused[]; readonly doubts: Doubt[] };
 
+/** Repairs done as evidence: a fault survives one with 1 - p(fix). `repaired`: fault ids a repair was tried on. */
 export function repairUnits(repairs: readonly RepairEntry[], facts: Case): { units: EvidenceUnit[]; repaired: ReadonlySet<string> } {
   const { compiled, layoutId, epoch, unused, doubts } = facts;
   const units: EvidenceUnit[] = [];

@@ -24,6 +24,7 @@ const tableError = 0.05;
 /** Tests that share a cause of error: chance that the shared cause struck. */
 const groupError = 0.05;
 
+/** The reported symptoms as evidence: the log likelihood (natural) of being told so, for each hypothesis in order. */
 export function complaintUnit(told: Told, entries: readonly Entry[], { hypotheses, compiled, family }: Facts): EvidenceUnit {
   return {
     kind: 'symptom',

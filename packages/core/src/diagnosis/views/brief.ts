@@ -24,6 +24,7 @@ export interface Brief extends Recommendation {
   readonly spent: Spent;
 }
 
+/** Top assembly, next steps and verdict without the lists a screen draws: the cheap fold. */
 export function briefOf(input: CaseInput, book: CompiledPack, policy: Policy = 'cost', depth: Depth = 'settled'): Brief {
   const compiled = bookFor(input, book);
   const belief = believe(input, compiled);

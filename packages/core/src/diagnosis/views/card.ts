@@ -46,6 +46,7 @@ export type WaitsFor = (typeof waitsForKinds)[number];
 
 const benchKinds = new Set(['test.answered', 'reading.taken', 'repair.done', 'part.fitted', 'flash.done', 'set.changed']);
 
+/** What the list of jobs shows of a case, from its ledger alone. Times in milliseconds since 1970, minutes hands-on. */
 export function cardOf(input: CaseInput, compiled: CompiledPack): JobCardFacts {
   const live = liveEntries(input.entries);
   const brief = briefOf(input, compiled);
