@@ -24,7 +24,7 @@ const screens: [string, (page: Page) => Promise<void>][] = [
   ],
   ['bench', async (page) => void (await page.goto(`/jobs/${await jobOf(page, 'on-the-bench')}`))],
   [
-    'bench with its acknowledge cautions, or show them',
+    'bench with its cautions acknowledged',
     async (page) => {
       await page.goto(`/jobs/${await jobOf(page, 'on-the-bench')}`);
       await expect(page.getByTestId('next')).toBeVisible();

@@ -49,7 +49,7 @@ function packTexts(): Line[] {
     if (Array.isArray(value)) value.forEach((one) => walk(one, where));
     else if (typeof value === 'object' && value !== null)
       for (const [key, inner] of Object.entries(value)) {
-        if (key === 'en' && typeof inner === 'string') lines.push({ where, text: inner });
+        if ((key === 'en' || key === 'source') && typeof inner === 'string') lines.push({ where, text: inner });
         else walk(inner, where);
       }
   };

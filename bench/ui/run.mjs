@@ -86,7 +86,7 @@ async function counterKeys(browser, address) {
   return times;
 }
 
-/** To where a step can be answered: acknowledge cautions, or show them, the way to it gone. */
+/** To where a step can be answered: cautions acknowledged, the set made safe. */
 async function ready(page) {
   await page.locator('[data-test="next"]').waitFor();
   if ((await page.locator('[data-test="read-cautions"]').count()) > 0) {

@@ -281,7 +281,7 @@ function checkTest(pack: Pack, test: TestDefinition, known: Known, refer: Refer,
           if (!pack.classes.some(({ id }) => `does:${id}` === named))
             problems.push({ code: 'unknown-id', where: `${at}.for`, value: key, expected: 'class' });
         } else if (!known.fault.has(named)) refer('assembly', named, `${at}.for`);
-        // A cut clears and points to by what lies where; whoever departs from that says why.
+        // A cut rules out and blames by what lies where; a row that differs gives its reason.
         if (isCut && item.reason === undefined) problems.push({ code: 'exception-without-reason', where: at, value: key });
       }
     }

@@ -82,12 +82,12 @@ async function search(store: Store, asked: ListJobs): Promise<Matches> {
     (await store.sequelize.query<{ job_id: string }>(sql, { bind, type: QueryTypes.SELECT })).map(({ job_id: id }) => id);
   const near = new Conditions();
   filter(near, asked);
-  const newest = `SELECT c.job_id, c.search FROM job_cards c WHERE ${near.sql} ORDER BY c.opened_at DESC, c.number DESC LIMIT ${newestFirst}`;
+  const newest = `SELECT c.job_id, c.search, c.opened_at, c.number FROM job_cards c WHERE ${near.sql} ORDER BY c.opened_at DESC, c.number DESC LIMIT ${newestFirst}`;
   const each = words.map((word) => near.place(likePattern(word))).map((place) => `(n.search LIKE ${place} OR lower(k.name) LIKE ${place})`);
   const often = await run(
     near,
     `SELECT n.job_id FROM (${newest}) n JOIN jobs j ON j.id = n.job_id LEFT JOIN customers k ON k.id = j.customer_id
-      WHERE ${each.join(' AND ')} LIMIT ${mostCounted}`,
+      WHERE ${each.join(' AND ')} ORDER BY n.opened_at DESC, n.number DESC LIMIT ${mostCounted}`,
   );
   if (often.length > asked.limit) return { ids: often, more: true };
   const rare = new Conditions();

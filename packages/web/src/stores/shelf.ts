@@ -98,6 +98,8 @@ export const useShelf = defineStore('shelf', () => {
   }
 
   async function lookAtNews(): Promise<void> {
+    // What is being loaded may be older than the news: it comes first, or it would be put over them.
+    await loading;
     const known = new Map((cards.value ?? []).map(({ jobId, entryCount }) => [jobId, entryCount]));
     const ids = [...told].filter(([id, seq]) => (known.get(id) ?? 0) < seq).map(([id]) => id);
     const everything = all || ids.length > mostIds;
