@@ -1,6 +1,6 @@
 const transform = {
   '^.+\\.ts$': [
-    '@swc/jest',
+    '<rootDir>/scripts/lib/jestTransform.mjs',
     { jsc: { parser: { syntax: 'typescript' }, target: 'es2022' }, module: { type: 'es6' }, sourceMaps: 'inline' },
   ],
 };

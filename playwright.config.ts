@@ -24,7 +24,7 @@ export default defineConfig({
     viewport: { width: 1280, height: 800 },
     locale: 'en-GB',
     timezoneId: 'UTC',
-    launchOptions: { executablePath: process.env.VEGLIA_CHROMIUM ?? '/usr/bin/chromium' },
+    launchOptions: { executablePath: process.env.VEGLIA_CHROMIUM ?? '/usr/bin/chromium-headless-shell' },
     // Recording every step costs half as long again: asked for (`--trace on`) where a failure is looked into.
     trace: 'off',
     // Each page would fetch and keep the whole app again: where that is what is tested, the test allows it.

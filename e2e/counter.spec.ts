@@ -120,7 +120,10 @@ test('a returning customer is found while typing, and not written down twice', a
     .click();
   await expect(page.getByTestId('known-customer')).toBeVisible();
   await page.getByTestId('save').click();
+  // Checked in: nothing of the form is left, so nobody is asked whether the customer of a moment ago returns.
   await expect(page.getByTestId('saved')).toBeVisible();
+  await expect(page.locator('fieldset')).toHaveCount(0);
+  await expect(page.getByTestId('known')).toHaveCount(0);
   expect(await app.count('SELECT count(*) FROM customers')).toBe(before);
   expect(await app.count("SELECT count(*) FROM jobs j JOIN customers c ON c.id = j.customer_id WHERE c.name = 'Marisol Tvede-Lund'")).toBe(
     2,
@@ -209,11 +212,14 @@ test('the model names the family; a theory stands beside what it blames, and mov
   await page.getByLabel('Version').focus();
   await expect(page.getByLabel('Maker')).toHaveValue('Norrask');
   const main = page.getByTestId('suspects').locator('[data-assembly="main"]');
+  const settled = page.locator('[data-test="at-once"][aria-busy="false"]');
+  await expect(settled).toBeVisible();
   const before = await main.locator('.probability').textContent();
   await page.getByRole('button', { name: 'Add suggested cause' }).click();
   await page.getByLabel('Suggested cause').fill('my cousin says it is the mainboard');
   await choose(page, 'Assembly blamed', /^Main board/);
   await expect(main.getByTestId('theory')).toContainText('my cousin says');
+  await expect(settled).toBeVisible();
   expect(await main.locator('.probability').textContent()).toBe(before);
   await page.getByTestId('save').click();
   await page.getByTestId('to-bench').click();

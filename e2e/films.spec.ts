@@ -11,7 +11,7 @@ import { expect, test } from './support/app.ts';
 
 const withFilm = (film: string): Promise<Browser> =>
   chromium.launch({
-    executablePath: process.env.VEGLIA_CHROMIUM ?? '/usr/bin/chromium',
+    executablePath: process.env.VEGLIA_CHROMIUM ?? '/usr/bin/chromium-headless-shell',
     args: ['--use-fake-device-for-media-stream', '--use-fake-ui-for-media-stream', `--use-file-for-fake-video-capture=${film}`],
   });
 
@@ -72,7 +72,10 @@ test.describe('with a camera', () => {
       [['--use-fake-device-for-media-stream'], 'Camera access was denied'],
       [[], 'No camera found'],
     ] as const) {
-      const browser = await chromium.launch({ executablePath: process.env.VEGLIA_CHROMIUM ?? '/usr/bin/chromium', args: [...args] });
+      const browser = await chromium.launch({
+        executablePath: process.env.VEGLIA_CHROMIUM ?? '/usr/bin/chromium-headless-shell',
+        args: [...args],
+      });
       const page = await browser.newPage();
       await page.goto(`${app.address}/blink`);
       await page.getByRole('tab', { name: 'Camera' }).click();

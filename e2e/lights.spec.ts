@@ -57,7 +57,12 @@ test('typed as it was seen; corrected by hand it says so', async ({ page }) => {
   await page.getByTestId('trace-file').setInputFiles(csv(fourOne, 3.2));
   await expect(read(page).getByTestId('code')).toHaveText('4-1, repeats');
   await expect(read(page).getByTestId('sure')).toHaveText('read');
-  await expect(page.getByTestId('trace').locator('rect')).not.toHaveCount(0);
+  const chart = page.getByTestId('trace').getByTestId('chart').first();
+  await expect(chart.locator('svg')).toBeVisible();
+  // Flash by flash in the table behind it: three cycles of four and one, and the beginning of another.
+  await chart.locator('summary').click();
+  expect(await chart.locator('tbody tr').count()).toBeGreaterThanOrEqual(15);
+  expect(await chart.locator('tbody tr').count()).toBeLessThanOrEqual(17);
   await read(page).getByTestId('correct').click();
   await page.getByLabel('Correct code').fill('5-1');
   await page.getByLabel('Correct code').press('Enter');

@@ -5,6 +5,7 @@ import vue from '@vitejs/plugin-vue';
 import { ElementPlusResolver } from 'unplugin-vue-components/resolvers';
 import Components from 'unplugin-vue-components/vite';
 import { defineConfig, type Plugin } from 'vite';
+import { compression } from 'vite-plugin-compression2';
 import { VitePWA } from 'vite-plugin-pwa';
 
 const require = createRequire(import.meta.url);
@@ -34,6 +35,7 @@ export default defineConfig({
     vue(),
     recogniser(),
     Components({ resolvers: [ElementPlusResolver({ importStyle: 'css' })], dts: 'components.d.ts', dirs: [] }),
+    compression({ include: /[.](js|css)$/, threshold: 1024 }),
     VitePWA({
       registerType: 'autoUpdate',
       injectRegister: 'script-defer',

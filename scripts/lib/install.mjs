@@ -63,11 +63,17 @@ export async function ensurePostgres() {
   return findPostgres() ?? stop('PostgreSQL was installed, but its programs were not found in /usr/lib/postgresql.');
 }
 
+/**
+ * Debian's Chromium without windows: the same engine, which draws no window around a page and so opens one in a third less of the
+ * processor's time. An installed Chromium with windows does as well where the other can't be installed.
+ */
 export async function ensureChromium() {
-  const find = () => ask('sh', ['-c', 'command -v chromium']).out.trim();
-  if (find() === '') await aptInstall(['chromium'], 'Chromium');
-  const found = find();
-  return found === '' ? stop('Chromium was installed, but `chromium` is not in the PATH.') : found;
+  const find = (name) => ask('sh', ['-c', `command -v ${name}`]).out.trim();
+  const small = 'chromium-headless-shell';
+  if (find(small) !== '') return find(small);
+  if (find('chromium') !== '' && !isRoot()) return find('chromium');
+  await aptInstall([small], 'Chromium');
+  return find(small) || stop(`Chromium was installed, but \`${small}\` is not in the PATH.`);
 }
 
 /** For tests that read a PDF as somebody else's program does. */

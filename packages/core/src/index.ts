@@ -182,7 +182,7 @@ export {
   usualRefinement,
 } from './decision/index.ts';
 export type { Decide, DecisionModel, DecisionRepair, DecisionTest, FollowLimits, Move, RefineOptions, Standing } from './decision/index.ts';
-export { calibration, calibrationOf, countedFor, countsOf, mergeCounts, withCounts } from './learning/index.ts';
+export { calibration, calibrationOf, countedFor, countsOf, mergeCounts, shareInterval, withCounts } from './learning/index.ts';
 export type { Calibration, CalibrationTenth } from './learning/index.ts';
 export {
   blinkAdvice,
@@ -227,7 +227,7 @@ export {
   type TraceProblem,
   type TraceReading,
 } from './blink/index.ts';
-export { billEnds, billSpread, likelyBill, type BillEnd, type BillSpread } from './money/index.ts';
+export { billBars, billEnds, billSpread, likelyBill, type BillBar, type BillEnd, type BillSpread, type LikelyBill } from './money/index.ts';
 export { readQuick, type QuickBody, type QuickItem, type QuickReading } from './quicklog/index.ts';
 export { similarJobs, type PastJob, type SimilarJob } from './shop/index.ts';
 export {

@@ -1,6 +1,7 @@
 /** The Express app, built from injected parts; whoever builds it decides where it listens. */
 import path from 'node:path';
 import compression from 'compression';
+import staticPacked from 'express-static-gzip';
 import express, { type Express } from 'express';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
@@ -181,7 +182,16 @@ export function createApp({ store, log, hosts, ownAddress, staticDir, lifetime =
   });
 
   if (staticDir !== undefined) {
-    app.use('/assets', express.static(path.join(staticDir, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }));
+    // Packed when the app is built: packing them for each reader took a third of a second of every first visit.
+    app.use(
+      '/assets',
+      staticPacked(path.join(staticDir, 'assets'), {
+        enableBrotli: true,
+        orderPreference: ['br', 'gzip'],
+        index: false,
+        serveStatic: { immutable: true, maxAge: '1y', fallthrough: false },
+      }),
+    );
     app.use(
       express.static(staticDir, {
         index: false,

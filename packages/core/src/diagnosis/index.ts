@@ -29,3 +29,4 @@ export {
 } from './advice/steps.ts';
 export { verdicts, type MissingStep, type Verdict } from './verdict/verdict.ts';
 export { asOf, effectsOf, goOnWithEffects, type Effect, type EffectsSoFar } from './belief/effects.ts';
+export { spentSoFar } from './views/spent.ts';

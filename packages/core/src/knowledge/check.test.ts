@@ -3,8 +3,6 @@ import { InputRefused } from '../problems.ts';
 import { shippedFiles, shippedPack } from '../testing/shipped.ts';
 import { assemblePack, checkPack, hashPack, parsePack, type Pack } from './index.ts';
 
-/** A deep copy to spoil. */
-const copy = (): Pack => structuredClone(shippedPack());
 const item = <T extends { id: string }>(items: T[], id: string): T => {
   const found = items.find((one) => one.id === id);
   if (!found) throw new Error(`the shipped pack has no ${id}`);
@@ -182,7 +180,7 @@ describe('a spoilt pack is refused', () => {
     ['an alias that leads nowhere', (pack) => (pack.aliases['old.name'] = 'no.such'), { code: 'alias-to-nowhere', value: 'no.such' }],
   ];
   test.each(spoilt)('%s', (_, spoil, problem) => {
-    const pack = copy();
+    const pack = shippedPack();
     spoil(pack);
     expect(checkPack(pack)).toContainEqual(expect.objectContaining(problem));
   });
@@ -195,7 +193,7 @@ describe('assembling', () => {
   });
 
   test('any change of content changes the hash', () => {
-    const pack = copy();
+    const pack = shippedPack();
     item(pack.tests, 'torch').minutes += 1;
     expect(hashPack(pack)).not.toBe(hashPack(shippedPack()));
   });
@@ -215,7 +213,7 @@ describe('assembling', () => {
   });
 
   test('a missing source is named by the item it is missing from', () => {
-    const pack = copy() as unknown as { tests: Record<string, unknown>[] };
+    const pack = shippedPack() as unknown as { tests: Record<string, unknown>[] };
     delete pack.tests.find((one) => one.id === 'torch')?.source;
     expect(() => parsePack(pack)).toThrow(
       expect.objectContaining({ problems: [expect.objectContaining({ where: 'pack.tests/torch.source' })] }),

@@ -1,3 +1,4 @@
 export { calibration, calibrationOf, type Calibration, type CalibrationTenth } from './calibration.ts';
 export { countsOf, mergeCounts } from './counts.ts';
 export { bookFor, countedFor, withCounts } from './shrink.ts';
+export { shareInterval } from './interval.ts';

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { optimalCost, type DecisionModel, type Standing } from '../decision/index.ts';
 import { caseOf, shipped } from '../testing/shipped.ts';
-import { billEnds, billSpread, likelyBill, type BillEnd } from './index.ts';
+import { billBars, billEnds, billSpread, likelyBill, type BillEnd } from './index.ts';
 
 const start = (probabilities: readonly number[]): Standing => ({
   probabilities: Float64Array.from(probabilities),
@@ -60,6 +60,36 @@ describe('the bill before a job is begun', () => {
     expect(billSpread(ends)).toEqual(spread);
   });
 
+  test('drawn as bars of one round width, in shares, with the empty ones between them', () => {
+    const ends: BillEnd[] = [
+      { probability: 0.2, minor: 4_900, end: 'cured' },
+      { probability: 0.1, minor: 5_000, end: 'given-up' },
+      { probability: 0.1, minor: 21_000, end: 'cured' },
+      { probability: 0, minor: 900_000, end: 'cured' },
+    ];
+    const bars = billBars(ends);
+    expect(bars.map(({ from, to }) => [from, to])).toEqual(Array.from({ length: 11 }, (_, index) => [index * 2000, index * 2000 + 2000]));
+    expect(bars[2]).toEqual({ from: 4000, to: 6000, cured: expect.closeTo(0.5, 12), givenUp: expect.closeTo(0.25, 12) });
+    expect(bars[10]).toEqual({ from: 20_000, to: 22_000, cured: expect.closeTo(0.25, 12), givenUp: 0 });
+    expect(bars.filter(({ cured, givenUp }) => cured + givenUp > 0)).toHaveLength(2);
+    expect(billBars([])).toEqual([]);
+    // Whatever the scale, few enough to be told apart; all of them together are everything.
+    for (const minor of [0, 1, 999, 14_000, 123_456, 9_999_999]) {
+      const one = billBars([...ends.slice(0, 2), { probability: 0.7, minor, end: 'cured' }]);
+      expect(one.length).toBeLessThanOrEqual(14);
+      expect(one.reduce((sum, { cured, givenUp }) => sum + cured + givenUp, 0)).toBeCloseTo(1, 12);
+    }
+  });
+
+  test('the bars are of the whole bill: an hour spent already is in every one', () => {
+    const fresh = likelyBill(caseOf(['dead'], []), shipped())!;
+    const hour = { kind: 'test.answered', v: 2, test: 'look.glass', outcome: 'cant-tell', sure: 'sure', minutes: 60 };
+    const later = likelyBill(caseOf(['dead'], [hour]), shipped())!;
+    const cheapest = (bill: typeof fresh): number => bill.bars.find(({ cured, givenUp }) => cured + givenUp > 0)!.from;
+    expect(later.middle).toBe(fresh.middle);
+    expect(cheapest(later) - cheapest(fresh)).toBeGreaterThanOrEqual(4000);
+  });
+
   test('a crack is dearer to hope for than a dead standby rail, and gives up more often', () => {
     const fuse = likelyBill(caseOf(['dead'], ['look.glass=clean']), shipped())!;
     const crack = likelyBill(caseOf(['half-picture'], ['look.glass=cracked']), shipped())!;
@@ -67,6 +97,7 @@ describe('the bill before a job is begun', () => {
     expect(fuse.middle).toBeLessThanOrEqual(fuse.high);
     expect(crack.givenUp).toBeGreaterThan(fuse.givenUp + 0.3);
     expect(fuse.givenUp).toBeLessThan(0.3);
+    expect(fuse.bars.reduce((sum, { givenUp }) => sum + givenUp, 0)).toBeCloseTo(fuse.givenUp, 9);
   });
 
   test('where the layout isn’t known, each that is possible counts by its probability; a case of nothing has no bill', () => {

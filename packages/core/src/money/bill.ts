@@ -30,6 +30,19 @@ export interface BillLimits {
   readonly standings: number;
 }
 
+/** How likely a bill of at least `from` and under `to` is, minor units; the shares of all bars sum to 1. */
+export interface BillBar {
+  readonly from: number;
+  readonly to: number;
+  readonly cured: number;
+  readonly givenUp: number;
+}
+
+export interface LikelyBill extends BillSpread {
+  /** Of the whole bill: what was spent already is in them, as it is not in `low`, `middle` and `high`. */
+  readonly bars: readonly BillBar[];
+}
+
 /** Values of ours: some 0.2 s on the whole pack, so it belongs in a worker. */
 export const usualBillLimits: BillLimits = { leastShare: 0.004, standings: 160 };
 
@@ -94,6 +107,30 @@ export function billSpread(ends: readonly BillEnd[]): BillSpread | undefined {
     givenUp: sorted.reduce((sum, { probability, end }) => sum + (end === 'given-up' ? probability : 0), 0) / total,
     ...(curedMiddle === undefined ? {} : { curedMiddle }),
   };
+}
+
+/** No more bars than can be told apart at a glance. */
+const mostBars = 14;
+
+/** The ends as bars of one width, which is 1, 2 or 5 times a power of ten; from the dearest bar to the cheapest none is left out. */
+export function billBars(ends: readonly BillEnd[]): BillBar[] {
+  const some = ends.filter(({ probability }) => probability > 0);
+  const total = some.reduce((sum, { probability }) => sum + probability, 0);
+  if (total <= 0) return [];
+  const dearest = some.reduce((most, { minor }) => Math.max(most, minor), 0);
+  const width = [1, 2, 5].flatMap((digit) => Array.from({ length: 10 }, (_, power) => digit * 10 ** power)).sort((a, b) => a - b);
+  const step = width.find((one) => Math.floor(dearest / one) < mostBars) ?? dearest + 1;
+  const bars = Array.from({ length: Math.floor(dearest / step) + 1 }, (_, index) => ({
+    from: index * step,
+    to: (index + 1) * step,
+    cured: 0,
+    givenUp: 0,
+  }));
+  for (const { minor, probability, end } of some) {
+    const bar = bars[Math.floor(minor / step)];
+    if (bar) bar[end === 'cured' ? 'cured' : 'givenUp'] += probability / total;
+  }
+  return bars;
 }
 
 /** Least bill at or below which this share of the ends lies; `ends` in rising order. */

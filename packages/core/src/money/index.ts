@@ -1,2 +1,12 @@
-export { billEnds, billSpread, usualBillLimits, type BillEnd, type BillLimits, type BillSpread } from './bill.ts';
+export {
+  billBars,
+  billEnds,
+  billSpread,
+  usualBillLimits,
+  type BillBar,
+  type BillEnd,
+  type BillLimits,
+  type BillSpread,
+  type LikelyBill,
+} from './bill.ts';
 export { likelyBill } from './likelyBill.ts';

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** What the server refused, one by one: nothing of it is lost until a person says so. */
 import { useI18n } from 'vue-i18n';
+import { saveBlob } from '../saveBlob.ts';
 
 export interface Refused {
   readonly key: string;
@@ -16,11 +17,7 @@ const { t } = useI18n();
 
 function save({ key, content }: Refused): void {
   const blob = content instanceof Blob ? content : new Blob([JSON.stringify(content, null, 2)], { type: 'application/json' });
-  const link = document.createElement('a');
-  link.href = URL.createObjectURL(blob);
-  link.download = `refused-${key}${content instanceof Blob ? '' : '.json'}`;
-  link.click();
-  URL.revokeObjectURL(link.href);
+  saveBlob(blob, `refused-${key}${content instanceof Blob ? '' : '.json'}`);
 }
 </script>
 

@@ -4,7 +4,7 @@
  */
 import {
   stepsFor,
-  type BillSpread,
+  type LikelyBill,
   type CaseInput,
   type CompiledPack,
   type DayPlan,
@@ -76,7 +76,7 @@ export async function settleSteps(input: CaseInput, compiled: CompiledPack, poli
   return stepsFor(plain, compiled, policy);
 }
 /** The last bill stays until the next is there: it changes with every answer, and a gap would jump. */
-export const useLikelyBill = (): Asked<BillSpread> => useWorker((asked, hash, input) => asked.bill(hash, input), true);
+export const useLikelyBill = (): Asked<LikelyBill> => useWorker((asked, hash, input) => asked.bill(hash, input), true);
 /** Before and after of every entry; the last answer stays until the next is there. */
 export const useEffects = (): Asked<readonly Effect[]> => useWorker((asked, hash, input) => asked.effects(hash, input), true);
 

@@ -6,7 +6,7 @@ import {
   ownNamesOnly,
   planDay,
   stepsFor,
-  type BillSpread,
+  type LikelyBill,
   type CaseInput,
   type CompiledPack,
   type DayPlan,
@@ -34,7 +34,7 @@ const refiner = {
     return compiled && stepsFor(input, compiled, policy);
   },
   /** Undefined where nothing is known to be wrong. */
-  bill(hash: string, input: CaseInput): BillSpread | undefined {
+  bill(hash: string, input: CaseInput): LikelyBill | undefined {
     const compiled = packs.get(hash);
     return compiled && likelyBill(input, compiled);
   },

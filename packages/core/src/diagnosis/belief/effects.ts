@@ -12,6 +12,8 @@ export interface Effect {
   readonly id: string;
   readonly before: number;
   readonly after: number;
+  /** Probabilities of all assemblies after it. */
+  readonly assemblies: Readonly<Record<string, number>>;
 }
 
 const evidence = new Set([
@@ -58,7 +60,7 @@ export function goOnWithEffects(input: CaseInput, book: CompiledPack, sofar?: Ef
       .sort((a, b) => rounded(Math.abs(b.after - b.before)) - rounded(Math.abs(a.after - a.before)) || (a.id < b.id ? -1 : 1))[0];
     // What is known of a set when it comes in is evidence only where something happened to it.
     const moved = most && (entry.body.kind !== 'job.opened' || rounded(most.before) !== rounded(most.after));
-    if (moved) effects.push({ entry: entry.id, ...most });
+    if (moved) effects.push({ entry: entry.id, ...most, assemblies: Object.fromEntries(after) });
     before = after;
   }
   return { effects, facts, entries, last: before };

@@ -37,7 +37,7 @@ export const blinkWords = {
     correctTo: 'Correct code',
     replay: 'Replay',
     traceLabel: 'The recording, with {n} flashes found',
-    traceHelp: 'Top: LED level. Bottom: flashes found. Dashed: relay clicks.',
+    traceHelp: 'Shaded: flashes found. Dashed: relay clicks. Zoom with the wheel or the slider.',
     keepTrace: 'Save recording with the job',
     take: 'Use this reading',
     afterClick: {

@@ -1,6 +1,7 @@
 /** Words of the screens, English. Sentences for the core's codes are in contract/words. */
 import { benchWords } from './bench.ts';
 import { blinkWords } from './blink.ts';
+import { chartWords } from './charts.ts';
 import { counterWords } from './counter.ts';
 import { frameWords } from './frame.ts';
 import { instrumentsWords } from './instruments.ts';
@@ -15,4 +16,5 @@ export const en = {
   ...instrumentsWords,
   ...ledgerWords,
   ...shopWords,
+  ...chartWords,
 } as const;

@@ -11,15 +11,16 @@ import JobGate from '../../parts/JobGate.vue';
 import QuickLine from '../../parts/QuickLine.vue';
 import SetPlan from '../../parts/SetPlan.vue';
 import SuspectList from '../../parts/SuspectList.vue';
+import { saveBlob } from '../../saveBlob.ts';
 import { useEffects } from '../../stores/deeper.ts';
 import { aloud, far, say } from '../../stores/hands.ts';
 import { useNow } from '../../stores/clock.ts';
 import { useJob } from '../../stores/job.ts';
 import { textOf } from '../../stores/packs.ts';
 import { useSession } from '../../stores/session.ts';
+import CourseSheet from './CourseSheet.vue';
 import DoubtfulList from './DoubtfulList.vue';
 import { useEntryWords } from './entryWords.ts';
-import { saveFile } from './saveFile.ts';
 import InstrumentShelf from './InstrumentShelf.vue';
 import LayoutFound from './LayoutFound.vue';
 import LedgerList from './LedgerList.vue';
@@ -76,6 +77,7 @@ const shown = computed(() => {
 const layout = computed(() => (shown.value?.set.layout === undefined ? undefined : store.compiled?.layouts.get(shown.value.set.layout)));
 
 const effects = useEffects();
+const courseOpen = ref(false);
 watch(
   () => [store.input, store.compiled] as const,
   ([input, compiled]) => {
@@ -178,7 +180,7 @@ function change(made: Partial<BodyOf<'set.changed'>>): void {
 }
 function savePlan(): void {
   const text = plan.value?.exported() as string | undefined;
-  if (text) saveFile(text, `plan-${store.job?.number ?? ''}.svg`, 'image/svg+xml');
+  if (text) saveBlob(new Blob([text], { type: 'image/svg+xml' }), `plan-${store.job?.number ?? ''}.svg`);
 }
 
 /** An address that names an entry leads to it. */
@@ -392,6 +394,15 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
               :as-of="then"
               @take-back="takeBack"
               @as-of="(seq) => (then = then === seq ? undefined : seq)"
+              @course="courseOpen = true"
+            />
+            <CourseSheet
+              v-if="courseOpen"
+              :number="job.number"
+              :entries="store.entries"
+              :effects="effects.answer.value ?? []"
+              :compiled="compiled"
+              @close="courseOpen = false"
             />
             <QuickLine v-if="store.input && !fold.closed" ref="quick" :input="store.input" :compiled="compiled" @take="takeQuick" />
             <form class="note" @submit.prevent="addNote">

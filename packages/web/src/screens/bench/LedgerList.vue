@@ -17,7 +17,7 @@ const props = defineProps<{
   /** Shown as it stood after this entry; undefined: as it is. */
   asOf: number | undefined;
 }>();
-defineEmits<{ takeBack: [entry: Entry, reason: string]; asOf: [seq: number] }>();
+defineEmits<{ takeBack: [entry: Entry, reason: string]; asOf: [seq: number]; course: [] }>();
 const { t } = useI18n();
 const names = useNames(() => props.compiled);
 const words = useEntryWords(() => props.compiled);
@@ -119,6 +119,7 @@ const nameOf = computed(() => new Map(props.people.map(({ id, name }) => [id, na
       <select v-model="group" :aria-label="t('bench.filter.title')" data-test="ledger-filter">
         <option v-for="one in groups" :key="one" :value="one">{{ t(`bench.filter.${one}`) }}</option>
       </select>
+      <button type="button" class="plain" data-test="course" @click="$emit('course')">{{ t('chart.course.open') }}</button>
       <button type="button" class="plain" :aria-pressed="lookingBack" data-test="look-back" @click="lookingBack = !lookingBack">
         {{ t('bench.asOf.mode') }}
       </button>

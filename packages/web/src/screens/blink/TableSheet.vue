@@ -6,6 +6,7 @@ import { computed, ref, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { api, NotReached } from '../../api.ts';
 import { useNames } from '../../names.ts';
+import { saveBlob } from '../../saveBlob.ts';
 import { useSession } from '../../stores/session.ts';
 import { tableOf, typedRow, type TypedRow } from './tables.ts';
 
@@ -123,12 +124,7 @@ async function handOut(kind: 'csv' | 'json'): Promise<void> {
   const document_ = blinkTableOf(props.compiled, props.family);
   const { writeBlinkTableCsv } = await import('@veglia/contract/blink');
   const text = kind === 'csv' ? writeBlinkTableCsv(document_) : `${JSON.stringify(document_, null, 2)}\n`;
-  const url = URL.createObjectURL(new Blob([text], { type: kind === 'csv' ? 'text/csv' : 'application/json' }));
-  const link = document.createElement('a');
-  link.href = url;
-  link.download = `blink-${props.family}.${kind}`;
-  link.click();
-  URL.revokeObjectURL(url);
+  saveBlob(new Blob([text], { type: kind === 'csv' ? 'text/csv' : 'application/json' }), `blink-${props.family}.${kind}`);
 }
 /** As people call things; the ids are for changing and for files. */
 function shown(row: TypedRow, column: (typeof columns)[number]): string {

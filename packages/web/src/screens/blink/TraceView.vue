@@ -1,33 +1,24 @@
 <script setup lang="ts">
 /** A recording as a line, the flashes found under it; a lamp replays it. */
 import type { BlinkResult, LightTrace } from '@veglia/core';
-import { curveStepAfter, line } from 'd3-shape';
 import { computed, onUnmounted, ref, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
+import ChartFrame from '../../charts/ChartFrame.vue';
+import { codesOption, lightOption, type CodeProbability } from '../../charts/light.ts';
+import { percent } from '../../names.ts';
 
 const props = defineProps<{ trace?: LightTrace | undefined; result?: BlinkResult | undefined; clicks: readonly number[] }>();
 const { t } = useI18n();
-const width = 640;
-const height = 110;
 const pulses = computed(() => props.result?.pulses ?? []);
 const beginS = computed(() => props.trace?.timesS[0] ?? Math.min(0, pulses.value[0]?.onS ?? 0));
 const endS = computed(() => Math.max(props.trace?.timesS.at(-1) ?? (pulses.value.at(-1)?.offS ?? 0) + 1, beginS.value + 1));
-const x = (seconds: number): number => ((seconds - beginS.value) / (endS.value - beginS.value)) * width;
-
-const path = computed(() => {
-  const trace = props.trace;
-  if (!trace) return '';
-  const low = trace.levels.reduce((a, b) => Math.min(a, b), Number.POSITIVE_INFINITY);
-  const high = trace.levels.reduce((a, b) => Math.max(a, b), Number.NEGATIVE_INFINITY);
-  const y = (level: number): number => 74 - ((level - low) / Math.max(high - low, 1e-12)) * 66;
-  // No finer than it can be seen.
-  const every = Math.max(1, Math.floor(trace.levels.length / (2 * width)));
-  const points = trace.timesS.map((s, i): [number, number] => [x(s), y(trace.levels[i] ?? low)]).filter((_, i) => i % every === 0);
-  return line().curve(curveStepAfter)(points) ?? '';
-});
-const seconds = computed(() => {
-  const step = endS.value - beginS.value > 25 ? 10 : endS.value - beginS.value > 8 ? 5 : 1;
-  return Array.from({ length: Math.floor((endS.value - beginS.value) / step) + 1 }, (_, k) => k * step);
+/** The code that was read and what else it may be, likeliest first; one alone needs no chart. */
+const codes = computed<CodeProbability[]>(() => {
+  const { reading, alternatives } = props.result ?? {};
+  if (!reading) return [];
+  return [reading, ...(alternatives ?? [])]
+    .map(({ groups, probability }) => ({ code: groups.join('-'), probability }))
+    .filter(({ probability }) => probability >= 0.005);
 });
 
 const at = ref<number>();
@@ -58,27 +49,41 @@ onUnmounted(() => cancelAnimationFrame(frame));
 
 <template>
   <figure v-if="trace || pulses.length > 0" data-test="trace">
-    <svg :viewBox="`0 0 ${width} ${height}`" role="img" :aria-label="t('blink.traceLabel', { n: pulses.length })">
-      <path v-if="path" :d="path" class="level" />
-      <rect
-        v-for="(one, index) in pulses"
-        :key="index"
-        :x="x(one.onS)"
-        y="78"
-        :width="Math.max(2.5, x(one.offS) - x(one.onS))"
-        height="12"
-        rx="1.5"
-        class="pulse"
-      />
-      <line v-for="click in clicks" :key="click" :x1="x(click)" :x2="x(click)" y1="2" y2="90" class="click" />
-      <text v-for="s in seconds" :key="s" :x="Math.min(x(beginS + s) + 1, width - 22)" y="106">{{ s }} s</text>
-      <line v-if="at !== undefined" :x1="x(at)" :x2="x(at)" y1="0" y2="92" class="cursor" />
-    </svg>
+    <ChartFrame
+      :title="t('chart.light.title')"
+      file="blink-recording"
+      :head="[t('chart.light.from'), t('chart.light.to')]"
+      :rows="pulses.map(({ onS, offS }) => [onS.toFixed(2), offS.toFixed(2)])"
+      :option="
+        (colours) =>
+          lightOption(colours, trace, pulses, clicks, {
+            title: t('blink.traceLabel', { n: pulses.length }),
+            time: t('chart.light.time'),
+            level: t('chart.light.level'),
+          })
+      "
+    />
     <figcaption>
       <span class="lamp" :class="{ lit }" aria-hidden="true" />
       <button type="button" class="plain" @click="replay">{{ t('blink.replay') }}</button>
       <span class="soft">{{ t('blink.traceHelp') }}</span>
     </figcaption>
+    <ChartFrame
+      v-if="codes.length > 1"
+      class="codes"
+      :title="t('chart.light.counts')"
+      file="blink-codes"
+      :head="[t('chart.light.code'), t('chart.probability')]"
+      :rows="codes.map(({ code, probability }) => [code, percent(probability)])"
+      :option="
+        (colours) =>
+          codesOption(colours, codes, {
+            title: t('chart.light.counts'),
+            code: t('chart.light.code'),
+            probability: t('chart.probability'),
+          })
+      "
+    />
   </figure>
 </template>
 
@@ -86,36 +91,8 @@ onUnmounted(() => cancelAnimationFrame(frame));
 figure {
   margin: 0;
 }
-svg {
-  display: block;
-  width: 100%;
-  background: var(--sunk);
-  border-radius: var(--radius);
-}
-.level {
-  fill: none;
-  stroke: var(--ink);
-  stroke-width: 1.2;
-}
-.pulse {
-  fill: var(--accent);
-}
-.click {
-  stroke: var(--alarm);
-  stroke-width: 1.5;
-  stroke-dasharray: 4 3;
-}
-.cursor {
-  stroke: var(--ink-soft);
-}
-text {
-  font-size: 11px;
-  fill: var(--ink-soft);
-}
-@media (max-width: 600px) {
-  text {
-    font-size: 19px;
-  }
+.codes {
+  --chart-height: 200px;
 }
 figcaption {
   display: flex;

@@ -1,8 +1,10 @@
 <script setup lang="ts">
 /** The call sheet: what is known in three plain sentences, the price, the warnings, and what they said, with who and when. */
-import { quoteOptions, mayHideSecond, type Body, type BodyOf, type CaseFold } from '@veglia/core';
+import { quoteOptions, mayHideSecond, type BillBar, type Body, type BodyOf, type CaseFold } from '@veglia/core';
 import { computed, reactive, ref, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
+import { billOption } from '../../charts/bill.ts';
+import ChartFrame from '../../charts/ChartFrame.vue';
 import { money, percent, useNames } from '../../names.ts';
 import { parsePrice } from '../../numbers.ts';
 import FormField from '../../parts/FormField.vue';
@@ -42,6 +44,7 @@ const currency = computed(() => store.job?.settings.currency ?? 'EUR');
 const spent = computed(() => store.fold?.spent.cost.amountMinor ?? 0);
 /** To the next five, spent time included: what the whole job is likely to come to. */
 const total = (minor: number): number => Math.round((minor + spent.value) / 500) * 500;
+const range = ({ from, to }: BillBar): string => `${from / 100}–${to / 100}`;
 const plain = (minor: number): string => money({ amountMinor: minor, currency: currency.value }).replace(/[.,]00$/, '');
 watch(
   () => bill.answer.value,
@@ -150,6 +153,24 @@ async function answer(said: 'yes' | 'no' | 'later'): Promise<void> {
           <li v-else-if="!opened.mayLoseData">{{ t('core.paper.keepData') }}</li>
           <li v-if="fold.assemblies[0]?.id === 'panel'">{{ t('call.panel') }}</li>
         </ul>
+        <ChartFrame
+          v-if="bill.answer.value"
+          :title="t('chart.bill.title')"
+          :file="`job-${job.number}-bill`"
+          :head="[t('chart.bill.amount', { currency }), t('chart.bill.cured'), t('chart.bill.givenUp')]"
+          :rows="bill.answer.value.bars.map((bar) => [range(bar), percent(bar.cured), percent(bar.givenUp)])"
+          :option="
+            (colours) =>
+              billOption(colours, bill.answer.value?.bars ?? [], {
+                title: t('chart.bill.title'),
+                amount: t('chart.bill.amount', { currency }),
+                probability: t('chart.probability'),
+                cured: t('chart.bill.cured'),
+                givenUp: t('chart.bill.givenUp'),
+                range,
+              })
+          "
+        />
       </section>
       <div class="stack">
         <section class="sheet stack">

@@ -8,6 +8,7 @@ import SuspectList from '../../parts/SuspectList.vue';
 import type { Theory } from './intake.ts';
 import type { PastCard } from './similar.ts';
 
+defineOptions({ inheritAttrs: false });
 const props = defineProps<{
   fold: CaseFold | undefined;
   compiled: CompiledPack;
@@ -32,7 +33,7 @@ const round = (minor: number): string =>
 </script>
 
 <template>
-  <section class="sheet" data-test="at-once">
+  <section class="sheet" data-test="at-once" v-bind="$attrs">
     <h2>{{ t('counter.prior') }}</h2>
     <template v-if="fold">
       <SuspectList :assemblies="shown" :compiled="compiled" :theories="theories" />

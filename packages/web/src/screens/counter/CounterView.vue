@@ -5,19 +5,21 @@ import {
   foldCase,
   mayHideSecond,
   secondFaultProbability,
+  type Body,
   type CaseFold,
   type CaseInput,
   type Counts,
   type QuickBody,
 } from '@veglia/core';
+import { useDebounceFn, watchDebounced } from '@vueuse/core';
 import { v7 as uuidv7 } from 'uuid';
-import { computed, nextTick, onMounted, onUnmounted, reactive, ref, shallowRef, watch } from 'vue';
+import { computed, nextTick, onMounted, onUnmounted, ref, shallowRef, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { api, NotReached, reachedServer } from '../../api.ts';
 import NotReachedSheet from '../../parts/NotReachedSheet.vue';
 import QuickLine from '../../parts/QuickLine.vue';
 import { useLikelyBill } from '../../stores/deeper.ts';
-import { draftsOf, dropDraft, holdDraft, keepDraft, type Draft } from '../../stores/drafts.ts';
+import type { Draft } from '../../stores/drafts.ts';
 import { useIntakes } from '../../stores/intakes.ts';
 import { textOf, usePacks } from '../../stores/packs.ts';
 import { useSession } from '../../stores/session.ts';
@@ -25,8 +27,10 @@ import { useShelf } from '../../stores/shelf.ts';
 import AgreedFields from './AgreedFields.vue';
 import AskNow from './AskNow.vue';
 import AtOnce from './AtOnce.vue';
+import CheckedIn from './CheckedIn.vue';
 import CustomerFields from './CustomerFields.vue';
-import { blankIntake, bodiesOf, checkIntake, intakeOfDraft, isBlank, requestOf, type Answer, type IntakeErrors } from './intake.ts';
+import { useIntakeDraft } from './draft.ts';
+import { bodiesOf, checkIntake, intakeOfDraft, requestOf, type Answer, type IntakeErrors, type IntakeForm } from './intake.ts';
 import PhotoStrip from './PhotoStrip.vue';
 import SetFields from './SetFields.vue';
 import { useSimilar } from './similar.ts';
@@ -37,58 +41,30 @@ const packs = usePacks();
 const session = useSession();
 const intakes = useIntakes();
 const shelf = useShelf();
-const form = reactive(blankIntake(uuidv7()));
 const errors = ref<IntakeErrors>({});
 const refusal = ref('');
 const saving = ref(false);
 const saved = shallowRef<Job>();
 const keptHere = ref(false);
-const draftFrom = ref('');
 const counts = shallowRef<Counts>();
 const shop = shallowRef<ShopSettings>(usualShopSettings);
 const reached = ref(true);
-const ready = ref(false);
 const start = ref<HTMLElement>();
 const ask = ref<InstanceType<typeof AskNow>>();
 const quick = ref<InstanceType<typeof QuickLine>>();
 
-/** Each intake has a draft of its own, and a draft belongs to one tab. */
-const draftsBegin = 'intake';
-const draftName = (): string => `${draftsBegin}-${form.id}`;
-let letGo: (() => void) | undefined;
-/** Begun and put aside, in no other tab. */
-const aside = shallowRef<Draft[]>([]);
-
-/** False where another tab has it. */
-async function take(draft: Draft): Promise<boolean> {
-  const held = await holdDraft(draft.name);
-  if (!held) return false;
-  Object.assign(form, blankIntake(uuidv7()), intakeOfDraft(draft.content, form.id));
-  // Drafts are named by their intake; one of an earlier version of this screen moves to its name.
-  if (draft.name !== draftName()) {
-    await keepDraft(draftName(), form);
-    await dropDraft(draft.name);
-  }
-  letGo = draft.name === draftName() ? held : await holdDraft(draftName());
-  draftFrom.value = draft.at;
-  return true;
-}
-async function beginAnew(): Promise<void> {
-  Object.assign(form, blankIntake(uuidv7()));
-  form.checkFee = (shop.value.checkFeeMinor / 100).toFixed(2).replace(/[.]00$/, '');
-  draftFrom.value = '';
-  letGo = await holdDraft(draftName());
-}
-async function lookAside(): Promise<void> {
-  const { held } = await navigator.locks.query();
-  aside.value = (await draftsOf(draftsBegin)).filter(
-    ({ name }) => name !== draftName() && !held?.some((lock) => lock.name === `veglia-draft-${name}`),
-  );
-}
-const nameOfDraft = (draft: Draft): string => {
-  const { maker, model, name } = intakeOfDraft(draft.content, '');
-  return [maker, model, name].filter((one) => one.trim() !== '').join(' ') || d(draft.at, 'minute');
-};
+const done = computed(() => saved.value !== undefined || keptHere.value);
+const draft = useIntakeDraft(
+  (blank) => (blank.checkFee = (shop.value.checkFeeMinor / 100).toFixed(2).replace(/[.]00$/, '')),
+  () => done.value,
+);
+const { form, aside, ready, from: draftFrom } = draft;
+const whatIs = ({ maker, model, name }: IntakeForm): string =>
+  [`${maker} ${model}`, name]
+    .map((one) => one.trim())
+    .filter((one) => one !== '')
+    .join(', ');
+const nameOfDraft = ({ content, at }: Draft): string => whatIs(intakeOfDraft(content, '')) || d(at, 'minute');
 
 async function load(): Promise<void> {
   try {
@@ -104,12 +80,7 @@ async function load(): Promise<void> {
     return;
   }
   if (ready.value) return;
-  for (const draft of await draftsOf(draftsBegin)) {
-    if (await take(draft)) break;
-  }
-  if (!letGo) await beginAnew();
-  await lookAside();
-  ready.value = true;
+  await draft.begin();
   await nextTick();
   sectionStart(0)?.focus();
 }
@@ -118,10 +89,20 @@ onMounted(load);
 const family = computed(() => packs.current?.pack.families.find((one) => one.id === form.family));
 
 const settings = computed(() => jobSettings(shop.value));
-const bodies = computed(() => (packs.current ? bodiesOf(form, packs.current, shop.value.currency) : []));
+/** Typing rests this long before the judge is asked; and before a bill or a customer is looked for, which takes longer. Milliseconds. */
+const restMs = 100;
+const pauseMs = 250;
+/** The same list while what is typed says nothing new of the set: a name or a shelf is no reason to work everything out again. */
+const bodies = computed<Body[]>((before) => {
+  const now = packs.current ? bodiesOf(form, packs.current, shop.value.currency) : [];
+  return before && JSON.stringify(before) === JSON.stringify(now) ? before : now;
+});
+/** What the judge is asked with: once typing rests, because it takes longer than a key. */
+const resting = shallowRef(bodies.value);
+watchDebounced(bodies, (now) => (resting.value = now), { debounce: restMs });
 const input = computed<CaseInput>(() =>
   caseOfLedger(
-    bodies.value.map((body, index) => ({ id: `draft-${index}`, seq: index + 1, at: '', by: '', basedOn: 0, body })),
+    resting.value.map((body, index) => ({ id: `draft-${index}`, seq: index + 1, at: '', by: '', basedOn: 0, body })),
     settings.value,
     counts.value,
   ),
@@ -142,27 +123,13 @@ const likeness = computed(() => {
 const similar = useSimilar(likeness);
 
 const bill = useLikelyBill();
-/** Typing pauses this long before a bill is asked for or a customer is looked up, milliseconds. */
-const pauseMs = 250;
-let billTimer: ReturnType<typeof setTimeout> | undefined;
+const lookAtBill = useDebounceFn(() => {
+  if (packs.current && form.symptoms.length > 0) bill.look(input.value, packs.current);
+}, pauseMs);
 watch([input, () => packs.current], () => {
-  clearTimeout(billTimer);
-  if (form.symptoms.length === 0) return bill.forget();
-  billTimer = setTimeout(() => packs.current && bill.look(input.value, packs.current), pauseMs);
+  if (form.symptoms.length === 0) bill.forget();
+  else void lookAtBill();
 });
-
-let keeping: Promise<void> | undefined;
-/** While one draft gives way to another, nothing typed is written: it would be written under the wrong name. */
-let quiet = false;
-/** Written as it is typed, one write after the other: a reload in the next moment finds it. */
-function keep(): void {
-  if (!ready.value || quiet || saved.value || keptHere.value) return;
-  const name = draftName();
-  const blank = isBlank(form);
-  const now = JSON.parse(JSON.stringify(form)) as unknown;
-  keeping = (keeping ?? Promise.resolve()).then(() => (blank ? dropDraft(name) : keepDraft(name, now)));
-}
-watch(form, keep, { flush: 'sync' });
 
 function answered(answer: Answer): void {
   form.answers = [...form.answers.filter((one) => one.test !== answer.test || one.of !== answer.of), answer];
@@ -189,7 +156,7 @@ const errorOf = (field: keyof IntakeErrors): string | undefined => {
 };
 
 async function save(): Promise<void> {
-  if (saving.value || saved.value || keptHere.value) return;
+  if (saving.value || done.value) return;
   refusal.value = '';
   errors.value = checkIntake(form);
   if (Object.keys(errors.value).length > 0) {
@@ -218,8 +185,7 @@ async function save(): Promise<void> {
       // Before anything slower: the next Enter opens the bench as soon as the screen says so.
       await nextTick();
       document.querySelector<HTMLElement>('[data-test="to-bench"], [data-test="another"]')?.focus();
-      await keeping;
-      await dropDraft(draftName());
+      await draft.forget();
       // What the shelves show without a server has this one too.
       if (job) void shelf.load();
     }
@@ -230,37 +196,23 @@ async function save(): Promise<void> {
 
 /** The screen as for the next set; what was typed here is gone (checked in, or thrown away on purpose). */
 async function another(): Promise<void> {
-  await keeping;
-  await dropDraft(draftName());
-  await next();
+  await draft.forget();
+  await putAside();
 }
 /** The same, and what was typed waits under "put aside". */
 async function putAside(): Promise<void> {
-  await keeping;
-  await next();
-}
-async function next(): Promise<void> {
-  letGo?.();
-  quiet = true;
-  await beginAnew();
-  quiet = false;
+  await draft.putAside();
   saved.value = undefined;
   keptHere.value = false;
-  errors.value = {};
-  await lookAside();
-  await nextTick();
-  sectionStart(0)?.focus();
+  startOver();
 }
-async function openDraft(draft: Draft): Promise<void> {
-  await keeping;
-  letGo?.();
-  quiet = true;
-  if (!(await take(draft))) await beginAnew();
-  quiet = false;
+async function openDraft(one: Draft): Promise<void> {
+  await draft.open(one);
+  startOver();
+}
+function startOver(): void {
   errors.value = {};
-  await lookAside();
-  await nextTick();
-  sectionStart(0)?.focus();
+  void nextTick(() => sectionStart(0)?.focus());
 }
 
 const sectionStart = (index: number): HTMLElement | null | undefined =>
@@ -281,19 +233,19 @@ function onKey(event: KeyboardEvent): void {
 onMounted(() => window.addEventListener('keydown', onKey));
 onUnmounted(() => {
   window.removeEventListener('keydown', onKey);
-  letGo?.();
+  draft.end();
 });
 </script>
 
 <template>
   <div class="headline">
     <h1>{{ t('counter.title') }}</h1>
-    <p v-if="draftFrom && !saved" class="soft" data-test="draft">
+    <p v-if="draftFrom && !done" class="soft" data-test="draft">
       {{ t('counter.draft', { when: d(draftFrom, 'minute') }) }}
       <button type="button" class="plain" @click="putAside">{{ t('counter.putAside') }}</button>
       <button type="button" class="plain" @click="another">{{ t('counter.throwAway') }}</button>
     </p>
-    <p v-if="aside.length > 0 && !saved" class="soft" data-test="aside">
+    <p v-if="aside.length > 0 && !done" class="soft" data-test="aside">
       {{ t('counter.aside') }}
       <button v-for="one in aside" :key="one.name" type="button" class="plain" @click="openDraft(one)">{{ nameOfDraft(one) }}</button>
     </p>
@@ -301,37 +253,17 @@ onUnmounted(() => {
   </div>
   <NotReachedSheet v-if="!reached" @again="load" />
   <div v-else-if="packs.current && ready" class="counter">
-    <form ref="start" class="left" novalidate @submit.prevent="save">
-      <SymptomFields :form="form" :compiled="packs.current" :error-of="errorOf" :disabled="saved !== undefined" />
-      <SetFields :form="form" :compiled="packs.current" :error-of="errorOf" :disabled="saved !== undefined" />
-      <CustomerFields :form="form" :error-of="errorOf" :pause-ms="pauseMs" :disabled="saved !== undefined" />
-      <AgreedFields :form="form" :compiled="packs.current" :shop="shop" :error-of="errorOf" :disabled="saved !== undefined" />
-      <PhotoStrip
-        v-if="!saved && !keptHere"
-        v-model="form.photos"
-        :compiled="packs.current"
-        @take="({ field, value }) => (form[field] = value)"
-      />
+    <CheckedIn v-if="done" :job="saved" :what="whatIs(form)" @another="another" />
+    <form v-else ref="start" class="left" novalidate @submit.prevent="save">
+      <SymptomFields :form="form" :compiled="packs.current" :error-of="errorOf" />
+      <SetFields :form="form" :compiled="packs.current" :error-of="errorOf" />
+      <CustomerFields :form="form" :error-of="errorOf" :pause-ms="pauseMs" />
+      <AgreedFields :form="form" :compiled="packs.current" :shop="shop" :error-of="errorOf" />
+      <PhotoStrip v-model="form.photos" :compiled="packs.current" @take="({ field, value }) => (form[field] = value)" />
     </form>
 
     <aside class="right">
-      <section v-if="saved" class="sheet saved" role="status">
-        <h1 data-test="saved">{{ t('counter.saved', { n: saved.number }) }}</h1>
-        <RouterLink class="push full" :to="`/jobs/${saved.id}`" data-test="to-bench">{{ t('counter.toBench') }}</RouterLink>
-        <p class="inline">
-          <a class="push" :href="`/api/jobs/${saved.id}/label.pdf`" target="_blank">{{ t('bench.label') }}</a>
-          <a class="push" :href="`/api/jobs/${saved.id}/receipt.pdf`" target="_blank">{{ t('bench.receipt') }}</a>
-          <RouterLink class="push" :to="`/jobs/${saved.id}/call`">{{ t('bench.call') }}</RouterLink>
-          <RouterLink class="push" :to="`/jobs/${saved.id}/close`">{{ t('counter.toClose') }}</RouterLink>
-        </p>
-        <button type="button" class="push" data-test="another" @click="another">{{ t('counter.another') }}</button>
-      </section>
-      <section v-else-if="keptHere" class="sheet saved" role="status">
-        <h1 data-test="kept-here">{{ t('counter.keptHere') }}</h1>
-        <p>{{ t('counter.keptHereHelp') }}</p>
-        <button type="button" class="push" data-test="another" @click="another">{{ t('counter.another') }}</button>
-      </section>
-      <section v-else class="sheet">
+      <section v-if="!done" class="sheet">
         <p v-if="refusal" class="alarm" role="alert" data-test="refusal">
           {{ t('counter.notStored') }}: {{ refusal }} {{ t('counter.keptTyped') }}
         </p>
@@ -343,7 +275,7 @@ onUnmounted(() => {
         <QuickLine ref="quick" :input="input" :compiled="packs.current" @take="takeQuick" />
       </section>
       <AskNow
-        v-if="preview && !saved && !keptHere"
+        v-if="preview && !done"
         ref="ask"
         :fold="preview"
         :compiled="packs.current"
@@ -352,6 +284,7 @@ onUnmounted(() => {
         @take-back="takeBackAny"
       />
       <AtOnce
+        :aria-busy="resting !== bodies"
         :fold="preview"
         :compiled="packs.current"
         :bill="bill.answer.value"
@@ -409,10 +342,6 @@ onUnmounted(() => {
   flex-wrap: wrap;
   align-items: center;
   gap: 4px 20px;
-}
-.saved {
-  display: grid;
-  gap: 12px;
 }
 .small {
   font-size: 15px;

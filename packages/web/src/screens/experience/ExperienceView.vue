@@ -5,7 +5,9 @@ import { v7 as uuidv7 } from 'uuid';
 import { computed, onMounted, reactive, ref, shallowRef, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { api, NotReached } from '../../api.ts';
-import { useNames } from '../../names.ts';
+import ChartFrame from '../../charts/ChartFrame.vue';
+import { faultShares, faultsOption, fewestSets } from '../../charts/faults.ts';
+import { percent, useNames } from '../../names.ts';
 import { parseBetween } from '../../numbers.ts';
 import FormField from '../../parts/FormField.vue';
 import TextField from '../../parts/TextField.vue';
@@ -61,6 +63,19 @@ watch(
 );
 const found = (id: string): string =>
   packs.current?.faults.has(id) === true ? names.fault(id) : t('experience.wholeAssembly', { assembly: names.assembly(id) });
+const chosenLayout = ref('');
+/** Those of which anything was counted, most sets first. */
+const countedLayouts = computed(() => {
+  const now = counts.value;
+  if (!now) return [];
+  const all = [...new Set([...now.jobs, ...now.told].map(({ layout }) => layout))];
+  return all.sort((a, b) => faultShares(now, b).of - faultShares(now, a).of || (a < b ? -1 : 1));
+});
+const chartLayout = computed({
+  get: () => chosenLayout.value || (countedLayouts.value[0] ?? ''),
+  set: (id) => (chosenLayout.value = id),
+});
+const shares = computed(() => (counts.value ? faultShares(counts.value, chartLayout.value) : { of: 0, faults: [] }));
 const jobs = computed(() => [...(counts.value?.jobs ?? [])].sort((a, b) => b.n - a.n || (a.fault < b.fault ? -1 : 1)));
 
 async function guarded(ask: () => ReturnType<typeof api.told>): Promise<boolean> {
@@ -175,6 +190,31 @@ async function add(): Promise<void> {
             </button>
           </li>
         </ul>
+      </section>
+      <section v-if="chartLayout" class="sheet" data-test="fault-shares">
+        <FormField id="chart-layout" :label="t('chart.faults.layout')">
+          <el-select id="chart-layout" v-model="chartLayout" filterable>
+            <el-option v-for="id in countedLayouts" :key="id" :value="id" :label="layoutName(id)" />
+          </el-select>
+        </FormField>
+        <p v-if="shares.of < fewestSets" class="soft">{{ t('chart.faults.few', { n: fewestSets }) }}</p>
+        <ChartFrame
+          v-else
+          :title="t('chart.faults.title', { n: shares.of })"
+          :file="`faults-${chartLayout}`"
+          :head="[t('chart.faults.fault'), t('chart.faults.n'), t('chart.faults.share'), t('chart.faults.interval')]"
+          :rows="
+            shares.faults.map((one) => [found(one.fault), String(one.n), percent(one.share), `${percent(one.low)} – ${percent(one.high)}`])
+          "
+          :option="
+            (colours) =>
+              faultsOption(colours, shares.faults, {
+                title: t('chart.faults.title', { n: shares.of }),
+                share: t('chart.faults.share'),
+                name: found,
+              })
+          "
+        />
       </section>
       <section class="sheet" data-test="counted-jobs">
         <h2>{{ t('experience.jobs') }}</h2>

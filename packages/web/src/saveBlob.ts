@@ -1,6 +1,6 @@
 /** Hands a file made on the spot to the browser. */
-export function saveFile(content: string, name: string, type: string): void {
-  const url = URL.createObjectURL(new Blob([content], { type }));
+export function saveBlob(blob: Blob, name: string): void {
+  const url = URL.createObjectURL(blob);
   const link = document.createElement('a');
   link.href = url;
   link.download = name;

@@ -1,0 +1,40 @@
+export const chartWords = {
+  chart: {
+    table: 'Show as a table',
+    saveSvg: 'Save as SVG',
+    savePng: 'Save as PNG',
+    probability: 'Probability, %',
+    course: {
+      open: 'Chart',
+      title: 'Probabilities after each entry, job {n}',
+      entry: 'Entry',
+      what: 'What was written',
+      close: 'Close',
+      none: 'No entry has moved a probability yet.',
+    },
+    bill: {
+      title: 'Likely total for the customer, spent time included',
+      amount: 'Total, {currency}',
+      cured: 'Repaired',
+      givenUp: 'Returned unrepaired',
+    },
+    light: {
+      title: 'Brightness over time, with the flashes found',
+      time: 'Time, s',
+      level: 'Brightness',
+      from: 'Lit from, s',
+      to: 'Lit to, s',
+      counts: 'Probability of each blink code',
+      code: 'Blink code',
+    },
+    faults: {
+      title: 'Found in {n} sets of this layout, with 95 % intervals',
+      layout: 'Layout',
+      fault: 'Fault',
+      share: 'Share of sets, %',
+      n: 'n',
+      interval: '95 % interval, %',
+      few: 'Under {n} sets of this layout: too few for a chart.',
+    },
+  },
+} as const;
