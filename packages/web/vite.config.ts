@@ -37,8 +37,9 @@ export default defineConfig({
     Components({ resolvers: [ElementPlusResolver({ importStyle: 'css' })], dts: 'components.d.ts', dirs: [] }),
     compression({ include: /[.](js|css)$/, threshold: 1024 }),
     VitePWA({
-      registerType: 'autoUpdate',
-      injectRegister: 'script-defer',
+      // A page is never reloaded under somebody's hands: they are asked (parts/NewVersion.vue).
+      registerType: 'prompt',
+      injectRegister: false,
       manifest: {
         name: 'Veglia',
         short_name: 'Veglia',
@@ -46,12 +47,19 @@ export default defineConfig({
         theme_color: '#0b5d66',
         background_color: '#f3f1eb',
         display: 'standalone',
-        icons: [{ src: '/lamp.svg', sizes: 'any', type: 'image/svg+xml' }],
+        icons: [
+          { src: '/lamp.svg', sizes: 'any', type: 'image/svg+xml' },
+          { src: '/icon-192.png', sizes: '192x192', type: 'image/png' },
+          { src: '/icon-512.png', sizes: '512x512', type: 'image/png' },
+          { src: '/icon-maskable-512.png', sizes: '512x512', type: 'image/png', purpose: 'maskable' },
+        ],
       },
       workbox: {
         // The whole app opens without a server; what the recogniser needs is fetched when it is asked for.
         globPatterns: ['**/*.{js,css,html,svg,woff2}'],
         globIgnores: ['recognise/**'],
+        // The first visit is kept from the first moment on; a newer version still waits to be asked for.
+        clientsClaim: true,
         navigateFallback: '/index.html',
         navigateFallbackDenylist: [/^\/api\//],
       },

@@ -61,6 +61,7 @@ export { addressOf, routes, tags } from './routes.ts';
 export type { Asked, Checked, Operation, ReplyTo, RouteDescription, Routes } from './routes.ts';
 export { errorCodes, errorStatus, ownHeader, problemDocumentSchema, problemMediaType } from './errors.ts';
 export type { ErrorCode, ProblemDocument } from './errors.ts';
+export { parseAmount, plainAmount, printMoney } from './money.ts';
 export { comparisonSentence, problemSentence, reasonSentence } from './problems.ts';
 export { languages, say, words } from './words/index.ts';
 export type { Language, Words } from './words/index.ts';

@@ -1,4 +1,5 @@
 import type { Comparison, NextStep, Problem } from '@veglia/core';
+import { printMoney } from './money.ts';
 import { say, type Words } from './words/index.ts';
 
 /** One of the core's problems as a sentence. */
@@ -14,7 +15,7 @@ export function problemSentence(problem: Problem, words: Words): string {
 export function reasonSentence(step: NextStep, words: Words, assembly: (id: string) => string): string {
   const { code, share, of, position, savesMinor, toEndMinor } = step.because;
   const money = (minor: number | undefined): string | undefined =>
-    minor === undefined ? undefined : `${(minor / 100).toFixed(2)} ${step.cost.currency}`;
+    minor === undefined ? undefined : printMoney({ amountMinor: minor, currency: step.cost.currency });
   const target = of ?? step.of;
   return say(words.reason[code], {
     share: `${Math.round(100 * (share ?? 0))} %`,
@@ -30,7 +31,7 @@ export function reasonSentence(step: NextStep, words: Words, assembly: (id: stri
 /** Why one step stands before another, as a sentence; `name` names a step. */
 export function comparisonSentence({ code, first, other }: Comparison, words: Words, name: (step: NextStep) => string): string {
   const { currency } = first.cost;
-  const money = (minor: number): string => `${(minor / 100).toFixed(2)} ${currency}`;
+  const money = (amountMinor: number): string => printMoney({ amountMinor, currency });
   const share = (p: number | undefined): string => `${Math.round(100 * (p ?? 0))} %`;
   const minutes = (step: NextStep): number => Math.max(1, Math.round(step.minutes + step.waitMinutes));
   return say(words.comparison[code], {

@@ -3,6 +3,7 @@ import { computed, onMounted } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { NotReached } from './api.ts';
 import NeedsYou, { type Refused } from './parts/NeedsYou.vue';
+import NewVersion from './parts/NewVersion.vue';
 import RingBar from './parts/RingBar.vue';
 import { useIntakes } from './stores/intakes.ts';
 import { startLive } from './stores/live.ts';
@@ -85,6 +86,7 @@ onMounted(async () => {
     <button type="button" class="plain" @click="intakes.flush()">{{ t('bench.sendNow') }}</button>
   </div>
   <NeedsYou :items="needsYou" @again="sendAgain" @discard="letGo" />
+  <NewVersion />
   <RingBar />
   <main><RouterView /></main>
 </template>

@@ -1,4 +1,5 @@
 /** Ids into the words of the pack and of the screen. */
+import { printMoney } from '@veglia/contract';
 import { notInBook, type CompiledPack, type Money } from '@veglia/core';
 import { useI18n } from 'vue-i18n';
 import { textOf } from './stores/packs.ts';
@@ -58,9 +59,9 @@ export function useNames(compiled: () => CompiledPack | undefined, layout?: () =
   return names;
 }
 
-export function money({ amountMinor, currency }: Money): string {
-  return new Intl.NumberFormat('en', { style: 'currency', currency }).format(amountMinor / 100);
-}
+export const money = (amount: Money): string => printMoney(amount);
+/** Without cents where there are none. */
+export const roundMoney = (amount: Money): string => printMoney(amount, 'round');
 
 /** Probabilities for people: whole percent, and never a bare 0 or 100 that no fold can stand behind. */
 export function percent(probability: number): string {

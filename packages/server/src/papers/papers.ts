@@ -1,6 +1,6 @@
 /** Label and receipt of a job, as document definitions. All their words are in contract/words. */
-import { say, words, type Job, type PaperCode, type ShopSettings } from '@veglia/contract';
-import { liveEntries, mayHideSecond, type BodyOf, type CompiledPack, type Entry, type Money } from '@veglia/core';
+import { printMoney, say, words, type Job, type PaperCode, type ShopSettings } from '@veglia/contract';
+import { liveEntries, mayHideSecond, type BodyOf, type CompiledPack, type Entry } from '@veglia/core';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces.js';
 
 export interface PaperFacts {
@@ -13,8 +13,6 @@ export interface PaperFacts {
 }
 
 const paper = (code: PaperCode, values: Readonly<Record<string, string | number>> = {}): string => say(words.en.paper[code], values);
-const money = ({ amountMinor, currency }: Money): string =>
-  new Intl.NumberFormat('en', { style: 'currency', currency }).format(amountMinor / 100);
 
 /** A paper is read in a minute: the whole of a longer text stays in the job. */
 const longestText = 800;
@@ -92,8 +90,8 @@ export function receipt(facts: PaperFacts): TDocumentDefinitions {
   );
   const seen = (opened?.condition ?? []).map((one) => words.en.condition[one]);
   const terms = [
-    ...(agreed?.checkFee ? [paper('checkFee', { amount: money(agreed.checkFee) })] : []),
-    ...(agreed?.limit ? [paper('limit', { amount: money(agreed.limit) })] : []),
+    ...(agreed?.checkFee ? [paper('checkFee', { amount: printMoney(agreed.checkFee) })] : []),
+    ...(agreed?.limit ? [paper('limit', { amount: printMoney(agreed.limit) })] : []),
     ...(agreed?.minutes === undefined ? [] : [paper('minutes', { n: agreed.minutes })]),
     ...(opened?.mayLoseData === undefined ? [] : [paper(opened.mayLoseData ? 'mayLoseData' : 'keepData')]),
     ...(opened?.warranty === 'running' ? [paper('warrantyRunning')] : []),

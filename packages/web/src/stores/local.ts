@@ -65,3 +65,10 @@ export function local(): Promise<IDBPDatabase<LocalSchema>> {
   });
   return opened;
 }
+
+/** How much is on its way to the server; what it refused waits for a person, and not for the server. */
+export async function unsent(): Promise<number> {
+  const db = await local();
+  const all = await Promise.all([db.getAll('waiting'), db.getAll('intakes'), db.getAll('photos')]);
+  return all.flat().filter(({ refused }) => refused === undefined).length;
+}

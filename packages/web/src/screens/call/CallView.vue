@@ -1,12 +1,12 @@
 <script setup lang="ts">
 /** The call sheet: what is known in three plain sentences, the price, the warnings, and what they said, with who and when. */
+import { parseAmount, plainAmount } from '@veglia/contract';
 import { quoteOptions, mayHideSecond, type BillBar, type Body, type BodyOf, type CaseFold } from '@veglia/core';
 import { computed, reactive, ref, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { billOption } from '../../charts/bill.ts';
 import ChartFrame from '../../charts/ChartFrame.vue';
-import { money, percent, useNames } from '../../names.ts';
-import { parsePrice } from '../../numbers.ts';
+import { money, percent, roundMoney, useNames } from '../../names.ts';
 import FormField from '../../parts/FormField.vue';
 import TextField from '../../parts/TextField.vue';
 import JobGate from '../../parts/JobGate.vue';
@@ -44,15 +44,15 @@ const currency = computed(() => store.job?.settings.currency ?? 'EUR');
 const spent = computed(() => store.fold?.spent.cost.amountMinor ?? 0);
 /** To the next five, spent time included: what the whole job is likely to come to. */
 const total = (minor: number): number => Math.round((minor + spent.value) / 500) * 500;
-const range = ({ from, to }: BillBar): string => `${from / 100}–${to / 100}`;
-const plain = (minor: number): string => money({ amountMinor: minor, currency: currency.value }).replace(/[.,]00$/, '');
+const range = ({ from, to }: BillBar): string => `${plainAmount(from, currency.value)}–${plainAmount(to, currency.value)}`;
+const plain = (minor: number): string => roundMoney({ amountMinor: minor, currency: currency.value });
 watch(
   () => bill.answer.value,
   (spread) => {
     // What was typed stands; an empty field takes the likely end.
     if (!spread) return;
-    form.low ||= (total(spread.low) / 100).toFixed(0);
-    form.high ||= (total(spread.high) / 100).toFixed(0);
+    form.low ||= plainAmount(total(spread.low), currency.value);
+    form.high ||= plainAmount(total(spread.high), currency.value);
   },
 );
 
@@ -86,8 +86,8 @@ const personName = (id: string): string => session.people.find((one) => one.id =
 
 async function send(): Promise<void> {
   for (const key of Object.keys(wrong)) delete wrong[key];
-  const low = parsePrice(form.low);
-  const high = parsePrice(form.high);
+  const low = parseAmount(form.low, currency.value);
+  const high = parseAmount(form.high, currency.value);
   if (low === undefined) wrong.low = t('counter.errors.limit', { value: form.low });
   if (high === undefined || (low !== undefined && high < low)) wrong.high = t('call.errors.high', { value: form.high });
   if (low === undefined || high === undefined || high < low) return;

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { parseAmount } from '@veglia/contract';
 import {
   checksBeforeClosing,
   flashResults,
@@ -16,7 +17,7 @@ import { computed, reactive, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { useRouter } from 'vue-router';
 import { percent, useNames } from '../../names.ts';
-import { parseBetween, parsePrice } from '../../numbers.ts';
+import { parseBetween } from '../../numbers.ts';
 import FormField from '../../parts/FormField.vue';
 import TextField from '../../parts/TextField.vue';
 import JobGate from '../../parts/JobGate.vue';
@@ -81,7 +82,7 @@ function collect(found: Record<string, string | undefined>): boolean {
 }
 
 async function recordPart(): Promise<void> {
-  const amount = parsePrice(part.price);
+  const amount = parseAmount(part.price, currency.value);
   const fine = collect({
     assembly: part.assembly === '' ? t('close.errors.assembly') : undefined,
     number: part.number.trim() === '' ? t('close.errors.number') : undefined,

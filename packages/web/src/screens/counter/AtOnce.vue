@@ -3,7 +3,7 @@
 import type { BillSpread, CaseFold, CompiledPack, SimilarJob } from '@veglia/core';
 import { computed } from 'vue';
 import { useI18n } from 'vue-i18n';
-import { money, percent, useNames } from '../../names.ts';
+import { percent, roundMoney, useNames } from '../../names.ts';
 import SuspectList from '../../parts/SuspectList.vue';
 import type { Theory } from './intake.ts';
 import type { PastCard } from './similar.ts';
@@ -28,8 +28,7 @@ const shown = computed(() =>
 );
 const names = useNames(() => props.compiled);
 /** To the next five: a bill that is a guess shows no cents. */
-const round = (minor: number): string =>
-  money({ amountMinor: Math.round(minor / 500) * 500, currency: props.currency }).replace(/[.,]00$/, '');
+const round = (minor: number): string => roundMoney({ amountMinor: Math.round(minor / 500) * 500, currency: props.currency });
 </script>
 
 <template>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { jobSettings, newJobSchema, usualShopSettings, type Job, type ShopSettings } from '@veglia/contract';
+import { jobSettings, newJobSchema, plainAmount, usualShopSettings, type Job, type ShopSettings } from '@veglia/contract';
 import {
   caseOfLedger,
   foldCase,
@@ -55,7 +55,7 @@ const quick = ref<InstanceType<typeof QuickLine>>();
 
 const done = computed(() => saved.value !== undefined || keptHere.value);
 const draft = useIntakeDraft(
-  (blank) => (blank.checkFee = (shop.value.checkFeeMinor / 100).toFixed(2).replace(/[.]00$/, '')),
+  (blank) => (blank.checkFee = plainAmount(shop.value.checkFeeMinor, shop.value.currency)),
   () => done.value,
 );
 const { form, aside, ready, from: draftFrom } = draft;
@@ -158,7 +158,7 @@ const errorOf = (field: keyof IntakeErrors): string | undefined => {
 async function save(): Promise<void> {
   if (saving.value || done.value) return;
   refusal.value = '';
-  errors.value = checkIntake(form);
+  errors.value = checkIntake(form, shop.value.currency);
   if (Object.keys(errors.value).length > 0) {
     await nextTick();
     document.querySelector<HTMLElement>('.field.wrong input, .field.wrong textarea')?.focus();

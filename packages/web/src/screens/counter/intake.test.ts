@@ -81,7 +81,7 @@ describe('what is typed at the counter', () => {
     ['all of it fine', whole, {}],
     ['somebody who was here before', { ...whole, ownSet: false, customerId: id }, {}],
   ])('%s: what is wrong is told by field', (_, change, errors) => {
-    expect(checkIntake(form(change))).toEqual(errors);
+    expect(checkIntake(form(change), 'EUR')).toEqual(errors);
   });
 
   test('half typed, what can’t be read yet is left out and nothing throws', () => {

@@ -1,5 +1,5 @@
 /** What is typed at the counter, what is wrong with it, and the entries it amounts to. No screen in here. */
-import type { NewJobInput } from '@veglia/contract';
+import { parseAmount, type NewJobInput } from '@veglia/contract';
 import {
   layoutProbabilitiesByLooks,
   parseSeen,
@@ -15,7 +15,7 @@ import {
   type SetFacts,
   type theorySources,
 } from '@veglia/core';
-import { parseBetween, parsePrice } from '../../numbers.ts';
+import { parseBetween } from '../../numbers.ts';
 import { blinkBody, takenOfSeen, type Taken } from '../blink/reading.ts';
 
 export interface Answer {
@@ -169,7 +169,7 @@ export function familiesOfModel(families: readonly { readonly id: string; readon
 
 const filled = (text: string): boolean => text.trim() !== '';
 
-export function checkIntake(form: IntakeForm): IntakeErrors {
+export function checkIntake(form: IntakeForm, currency: string): IntakeErrors {
   const errors: IntakeErrors = {};
   const wrong = (field: keyof IntakeErrors, typed: string, fine: boolean): void => {
     if (filled(typed) && !fine) errors[field] = typed.trim();
@@ -180,9 +180,9 @@ export function checkIntake(form: IntakeForm): IntakeErrors {
   wrong('size', form.size, parseBetween(form.size, 5, 200, true) !== undefined);
   wrong('age', form.age, parseBetween(form.age, 0, 80) !== undefined);
   wrong('blink', form.blink, form.blinkTaken !== null || parseSeen(form.blink) !== undefined);
-  wrong('limit', form.limit, parsePrice(form.limit) !== undefined);
+  wrong('limit', form.limit, parseAmount(form.limit, currency) !== undefined);
   wrong('limitMinutes', form.limitMinutes, parseBetween(form.limitMinutes, 1, 10_000, true) !== undefined);
-  wrong('checkFee', form.checkFee, parsePrice(form.checkFee) !== undefined);
+  wrong('checkFee', form.checkFee, parseAmount(form.checkFee, currency) !== undefined);
   return errors;
 }
 
@@ -209,8 +209,8 @@ export function setFactsOf(form: IntakeForm, compiled: CompiledPack): SetFacts {
 export function bodiesOf(form: IntakeForm, compiled: CompiledPack, currency: string): Body[] {
   const seen = form.blinkTaken ? undefined : parseSeen(form.blink);
   const blink = form.blinkTaken ?? (seen && takenOfSeen(seen, form.blinkTwice));
-  const limit = parsePrice(form.limit);
-  const fee = parsePrice(form.checkFee);
+  const limit = parseAmount(form.limit, currency);
+  const fee = parseAmount(form.checkFee, currency);
   const minutes = parseBetween(form.limitMinutes, 1, 10_000, true);
   const opened: BodyOf<'job.opened'> = {
     kind: 'job.opened',

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 /** What the shop says of itself. One document, stored as a whole; somebody else's change in between is told, not overwritten. */
-import { shopSettingsSchema, type ShopSettings } from '@veglia/contract';
+import { parseAmount, plainAmount, shopSettingsSchema, type ShopSettings } from '@veglia/contract';
 import { v7 as uuidv7 } from 'uuid';
 import { onMounted, reactive, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { api, NotReached } from '../../api.ts';
-import { parseBetween, parsePrice } from '../../numbers.ts';
+import { parseBetween } from '../../numbers.ts';
 import FormField from '../../parts/FormField.vue';
 import TextField from '../../parts/TextField.vue';
 import NotReachedSheet from '../../parts/NotReachedSheet.vue';
@@ -74,7 +74,6 @@ const form = reactive<SettingsForm>({
   receiptText: '',
 });
 
-const amount = (minor: number): string => (minor / 100).toFixed(2).replace(/[.]00$/, '');
 const lines = (text: string): string[] =>
   text
     .split('\n')
@@ -84,13 +83,13 @@ const lines = (text: string): string[] =>
 function show(settings: ShopSettings): void {
   const { shopName, shopContact, currency, mainsHertz, temperature, localCautions, receiptText } = settings;
   Object.assign(form, { shopName, shopContact, currency, mainsHertz, temperature, localCautions, receiptText });
-  form.rate = amount(settings.rateMinorPerHour);
+  form.rate = plainAmount(settings.rateMinorPerHour, settings.currency);
   form.waitShare = String(Math.round(settings.waitShare * 100));
-  form.wrongPart = amount(settings.wrongPartMinor);
-  form.hazard = amount(settings.hazardMinor);
+  form.wrongPart = plainAmount(settings.wrongPartMinor, settings.currency);
+  form.hazard = plainAmount(settings.hazardMinor, settings.currency);
   form.wrongPartShare = String(Math.round(settings.wrongPartShare * 100));
-  form.newSet = amount(settings.newSetMinor);
-  form.checkFee = amount(settings.checkFeeMinor);
+  form.newSet = plainAmount(settings.newSetMinor, settings.currency);
+  form.checkFee = plainAmount(settings.checkFeeMinor, settings.currency);
   form.mainsVolts = String(settings.mainsVolts);
   form.lapse = String(settings.lapseMinutes);
   form.allTools = settings.tools === null;
@@ -122,7 +121,7 @@ onMounted(load);
 function read(): ShopSettings | undefined {
   for (const key of Object.keys(errors)) delete errors[key];
   const price = (field: 'rate' | 'wrongPart' | 'hazard' | 'newSet' | 'checkFee'): number => {
-    const minor = parsePrice(form[field]);
+    const minor = parseAmount(form[field], form.currency.trim().toUpperCase());
     if (minor === undefined) errors[field] = t('counter.errors.limit', { value: form[field] });
     return minor ?? 0;
   };
