@@ -19,6 +19,7 @@ import {
 } from '@veglia/core';
 import { z } from 'zod';
 
+/** The pack that ships. */
 export const shippedPackFolder = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '../../../knowledge');
 
 /** A file that can't be read or isn't JSON is wrong input like any other. `-` is standard input. */
@@ -65,6 +66,7 @@ export async function readCompiled(source: string): Promise<{ compiled: Compiled
   return { compiled: last.compiled };
 }
 
+/** The reference cases that ship. */
 export const shippedCasesFolder = path.join(shippedPackFolder, 'reference-cases');
 /** Beside a folder's cases: names of the expectations that are known not to hold. */
 const missesFile = 'known-misses.json';

@@ -28,6 +28,7 @@ import { simulate, type SimulateOptions } from './simulate.ts';
 
 const manifest = z.object({ version: z.string() }).parse(JSON.parse(readFileSync(new URL('../package.json', import.meta.url), 'utf8')));
 
+/** What the command ends with. */
 export const exitCodes = { fine: 0, wrongInput: 1, wrongCall: 2 } as const;
 
 /** Where a call's words go. */

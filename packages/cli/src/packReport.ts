@@ -18,6 +18,7 @@ const toldApart = 0.35;
 /** How often each fault is played for the second list: with 2 plays 28 of the shipped tests were never asked for, with 12 it is 12. */
 export const usualPlays = 12;
 
+/** What is thin or odd in a pack. */
 export interface PackReport {
   readonly onlyASwapTellsApart: readonly {
     readonly layout: string;

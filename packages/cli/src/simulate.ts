@@ -16,6 +16,7 @@ import {
 } from '@veglia/simulators';
 import { z } from 'zod';
 
+/** Options of `veglia simulate`. */
 export interface SimulateOptions {
   readonly layout?: string;
   readonly family?: string;

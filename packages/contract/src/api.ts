@@ -7,12 +7,15 @@ const when = z.iso.datetime().refine((at) => /^(?:19[7-9]|2\d\d)\d-/.test(at), '
 /** PostgreSQL's integer, the type of seq and version, ends a little above. */
 export const mostCount = 2_000_000_000;
 
+/** Somebody who works in the shop. */
 export const personSchema = z.strictObject({ id: z.uuid(), name: z.string().trim().min(1, 'enter a name').max(120) });
+/** Somebody who works in the shop. */
 export type Person = z.infer<typeof personSchema>;
 
 /** A body's own shape is checked by the core, which also upgrades old versions; here it is any object with a kind. */
 export const rawBodySchema = z.looseObject({ kind: z.string() });
 
+/** An entry as a browser sends it: its id makes a retry the same entry. */
 export const entryDraftSchema = z.strictObject({
   /** Made by the client: sending twice stores once. */
   id: z.uuid(),
@@ -20,8 +23,10 @@ export const entryDraftSchema = z.strictObject({
   basedOn: z.number().int().min(0).max(mostCount),
   body: rawBodySchema,
 });
+/** An entry as a browser sends it. */
 export type EntryDraft = z.infer<typeof entryDraftSchema>;
 
+/** An entry as it is stored. */
 export const entrySchema = z.object({
   id: z.uuid(),
   seq: z.number().int().min(1),
@@ -31,26 +36,33 @@ export const entrySchema = z.object({
   body: rawBodySchema,
 });
 
+/** What the rating plate says; empty where it can’t be read. */
 export const plateSchema = z.strictObject({
   maker: z.string().trim().min(1, 'enter the maker, or "unknown"').max(80),
   model: z.string().trim().max(80).default(''),
   serial: z.string().trim().max(80).default(''),
 });
+/** What the rating plate says. */
 export type Plate = z.infer<typeof plateSchema>;
 
+/** Whose set it is. */
 export const customerSchema = z.strictObject({
   name: z.string().trim().min(1, 'enter the customer’s name').max(200),
   contact: z.string().trim().max(200).default(''),
 });
+/** Whose set it is. */
 export type Customer = z.infer<typeof customerSchema>;
 
 /** A customer who was here before. */
 export const knownCustomerSchema = z.object({ id: z.uuid(), name: z.string(), contact: z.string(), jobs: z.number().int() });
+/** A customer with their number of jobs. */
 export type KnownCustomer = z.infer<typeof knownCustomerSchema>;
 /** Asked by post: a name or number belongs into no address line and no log. */
 export const customerSearchSchema = z.strictObject({ name: z.string().trim().max(200), contact: z.string().trim().max(200) });
+/** Customers whose name fits what was typed. */
 export const customersSchema = z.object({ customers: z.array(knownCustomerSchema) });
 
+/** A check-in, with its first entries. */
 export const newJobSchema = z.strictObject({
   id: z.uuid(),
   by: z.uuid(),
@@ -60,10 +72,12 @@ export const newJobSchema = z.strictObject({
   /** The first must be job.opened. */
   entries: z.array(entryDraftSchema).min(1).max(50),
 });
+/** A check-in. */
 export type NewJob = z.infer<typeof newJobSchema>;
 /** As typed, before defaults. */
 export type NewJobInput = z.input<typeof newJobSchema>;
 
+/** A job without its entries. */
 export const jobSchema = z.object({
   id: z.uuid(),
   number: z.number().int(),
@@ -76,12 +90,17 @@ export const jobSchema = z.object({
   settings: settingsSchema,
   entries: z.array(entrySchema),
 });
+/** A job without its entries. */
 export type Job = z.infer<typeof jobSchema>;
 
+/** Entries of one job by one person, in the order of writing. */
 export const appendSchema = z.strictObject({ by: z.uuid(), entries: z.array(entryDraftSchema).min(1).max(200) });
+/** Entries as they were stored, and the job’s last seq. */
 export const appendedSchema = z.object({ entries: z.array(entrySchema), lastSeq: z.number().int() });
+/** Entries as they were stored. */
 export type Appended = z.infer<typeof appendedSchema>;
 
+/** A job as the shelves show it, kept up to date by the server. */
 export const jobCardSchema = z.object({
   jobId: z.uuid(),
   number: z.number().int(),
@@ -127,6 +146,7 @@ export const jobCardSchema = z.object({
   over: z.object({ money: z.boolean(), minutes: z.boolean() }).default({ money: false, minutes: false }),
   waitsFor: z.enum(waitsForKinds).default('hands'),
 });
+/** A job as the shelves show it. */
 export type JobCard = z.infer<typeof jobCardSchema>;
 
 /** Field experience: "n repairs of this fault", with the person who reports it. */
@@ -140,16 +160,25 @@ export const newToldSchema = z.strictObject({
   fault: idSchema,
   n: z.number().int().min(1, 'at least 1').max(10_000, '10,000 at most'),
 });
+/** Field experience to be added. */
 export type NewTold = z.infer<typeof newToldSchema>;
+/** Field experience as it is stored. */
 export const toldSchema = newToldSchema.extend({ at: when, withdrawn: z.boolean() });
+/** Field experience as it is stored. */
 export type Told = z.infer<typeof toldSchema>;
+/** All field experience, newest first. */
 export const toldListSchema = z.object({ told: z.array(toldSchema) });
+/** Number of the newest statistics; 0 where there are none. */
 export const newestCountsSchema = z.object({ number: z.number().int().min(0) });
+/** Which statistics are asked for. */
 export const countsParams = z.object({ number: z.coerce.number().int().min(1).max(2_000_000_000) });
 
+/** A stored photo. */
 export const photoSchema = z.object({ id: z.uuid(), sha256: z.string(), size: z.number().int(), mediaType: z.string() });
+/** A stored photo. */
 export type Photo = z.infer<typeof photoSchema>;
 
+/** What `/api/health` says. */
 export const healthSchema = z.object({
   app: z.literal('ok'),
   version: z.string(),
@@ -159,12 +188,18 @@ export const healthSchema = z.object({
   ledgerProtection: z.enum(['role-and-trigger', 'trigger-only', 'none', 'unknown']),
   pack: z.string().nullable(),
 });
+/** What `/api/health` says. */
 export type Health = z.infer<typeof healthSchema>;
 
+/** Hash of the pack that new jobs get. */
 export const currentPackSchema = z.object({ hash: z.string() });
+/** All who work in the shop. */
 export const peopleSchema = z.object({ people: z.array(personSchema) });
+/** A job whose card can’t be read: named all the same, so that no list hides it. */
 export const unreadableCardSchema = z.object({ jobId: z.uuid(), number: z.number().int() });
+/** A job whose card can’t be read. */
 export type UnreadableCard = z.infer<typeof unreadableCardSchema>;
+/** A page of cards. */
 export const jobCardsSchema = z.object({
   jobs: z.array(jobCardSchema),
   unreadable: z.array(unreadableCardSchema).default([]),
@@ -174,6 +209,7 @@ export const jobCardsSchema = z.object({
   /** Number of the job this page ends with, to go on after; null where it is the last page. */
   next: z.number().int().nullable(),
 });
+/** A page of cards. */
 export type JobCards = z.infer<typeof jobCardsSchema>;
 
 /** A list as it came: a card that this program can't read is named by its number and takes no other with it. Throws ZodError for no list. */
@@ -208,6 +244,7 @@ export const listJobsQuery = z.object({
   /** `next` of the page before. */
   after: z.coerce.number().int().min(0).max(mostCount).optional(),
 });
+/** Which cards are asked for. */
 export type ListJobs = z.output<typeof listJobsQuery>;
 
 /** A set that stands at the counter, as far as it is known: closed jobs like it are asked for. */
@@ -217,13 +254,18 @@ export const similarQuery = z.object({
   symptoms: commaList.pipe(z.array(idSchema).max(20)).default([]),
   code: z.string().max(60).optional(),
 });
+/** What closed jobs are compared with. */
 export type SimilarQuery = z.output<typeof similarQuery>;
+/** Closed jobs that may be like it. */
 export const similarSchema = z.object({ jobs: z.array(jobCardSchema) });
 
+/** Which family is asked for. */
 export const familyParams = z.object({ family: idSchema });
+/** Blink codes that closed jobs of a family had. */
 export const codeCountsSchema = z.object({
   codes: z.array(z.object({ code: z.string(), /** Fault or assembly as confirmed. */ found: z.string().nullable(), n: z.number().int() })),
 });
+/** Blink codes that closed jobs of a family had. */
 export type CodeCounts = z.infer<typeof codeCountsSchema>;
 
 /** A pack document and an exported case have schemas of their own (docs/formats.md); a reply carries them as they are. */
@@ -235,7 +277,9 @@ export const changeBlinkTableSchema = z.strictObject({
   basedOn: z.string().regex(/^[0-9a-f]{64}$/),
   table: z.looseObject({ family: z.string(), codes: z.array(z.unknown()) }),
 });
+/** A family’s blink table to be changed. */
 export type ChangeBlinkTable = z.infer<typeof changeBlinkTableSchema>;
+/** Blink tables with their versions. */
 export const blinkTablesSchema = z.object({
   changes: z.array(
     z.object({
@@ -249,9 +293,12 @@ export const blinkTablesSchema = z.object({
     }),
   ),
 });
+/** Blink tables with their versions. */
 export type BlinkTables = z.infer<typeof blinkTablesSchema>;
 
+/** Which job is asked for. */
 export const jobParams = z.object({ id: z.uuid() });
 /** Only what came after this seq. */
 export const afterQuery = z.object({ after: z.coerce.number().int().min(0).max(mostCount).default(0) });
+/** Which pack is asked for. */
 export const packParams = z.object({ hash: z.string().regex(/^[0-9a-f]{64}$/) });

@@ -1,6 +1,7 @@
 /** The one table of API errors: code and HTTP status. Sentences are in words/. */
 import { z } from 'zod';
 
+/** HTTP status of each error code. */
 export const errorStatus = {
   'bad-request': 400,
   'not-json': 400,
@@ -28,7 +29,9 @@ export const errorStatus = {
   'database-unavailable': 503,
 } as const;
 
+/** One of the codes of `errorStatus`. */
 export type ErrorCode = keyof typeof errorStatus;
+/** All codes. */
 export const errorCodes = Object.keys(errorStatus) as ErrorCode[];
 
 /** The header by which a program or page of ours shows that no other page sent it; any value. */
@@ -43,5 +46,7 @@ export const problemDocumentSchema = z.object({
   requestId: z.string(),
   problems: z.array(z.object({ code: z.string(), where: z.string(), sentence: z.string() })).optional(),
 });
+/** An error as the server says it (RFC 9457). */
 export type ProblemDocument = z.infer<typeof problemDocumentSchema>;
+/** Media type of an error (RFC 9457). */
 export const problemMediaType = 'application/problem+json';

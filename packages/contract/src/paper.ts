@@ -1,9 +1,12 @@
 /** What stands on a label or a receipt, as codes; the sentences are in words/. */
 import type { accessories, conditions } from '@veglia/core';
 
+/** A condition of a set on arrival. */
 export type Condition = (typeof conditions)[number];
+/** What came with a set. */
 export type Accessory = (typeof accessories)[number];
 
+/** Lines of label and receipt. */
 export const paperCodes = [
   'job',
   'shelf',
@@ -35,4 +38,5 @@ export const paperCodes = [
   'secondFault',
   'sign',
 ] as const;
+/** One of `paperCodes`. */
 export type PaperCode = (typeof paperCodes)[number];

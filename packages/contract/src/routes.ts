@@ -35,8 +35,10 @@ import {
 } from './api.ts';
 import { shopChangeSchema, shopStateSchema } from './shop.ts';
 
+/** What routes are grouped by in the API’s document. */
 export const tags = ['jobs', 'documents', 'knowledge', 'statistics', 'shop', 'server'] as const;
 
+/** A route: method, path, what is asked and what is replied. */
 export interface RouteDescription {
   readonly method: 'get' | 'post' | 'put';
   /** Express form; OpenAPI's braces are made from it. */
@@ -56,6 +58,7 @@ export interface RouteDescription {
 
 const pdf = { status: 200, reply: z.string(), media: 'application/pdf' } as const;
 
+/** Every route of the server, by operation. */
 export const routes = {
   health: { method: 'get', path: '/api/health', tag: 'server', summary: 'State of server and database', status: 200, reply: healthSchema },
   openApi: {
@@ -276,7 +279,9 @@ export const routes = {
   },
 } as const satisfies Readonly<Record<string, RouteDescription>>;
 
+/** Every route of the server. */
 export type Routes = typeof routes;
+/** Name of a route. */
 export type Operation = keyof Routes;
 
 type Part<R, K extends string, Way extends 'input' | 'output'> =
@@ -294,6 +299,7 @@ export type Asked<O extends Operation> = {
   readonly [K in 'params' | 'query' | 'body' as Routes[O] extends Readonly<Record<K, z.ZodType>> ? K : never]: Part<Routes[O], K, 'input'>;
 };
 
+/** What an operation replies. */
 export type ReplyTo<O extends Operation> = z.output<Routes[O]['reply']>;
 
 type Scalar = string | number | boolean | null | undefined;

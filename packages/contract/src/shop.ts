@@ -5,6 +5,7 @@ import { z } from 'zod';
 const shortText = z.string().trim().max(120);
 const longText = z.string().trim().max(4000);
 
+/** A shop’s settings; amounts in minor units. */
 export const shopSettingsSchema = z.strictObject({
   shopName: shortText,
   shopContact: z.string().trim().max(400),
@@ -35,6 +36,7 @@ export const shopSettingsSchema = z.strictObject({
   localCautions: longText,
   receiptText: longText,
 });
+/** A shop’s settings. */
 export type ShopSettings = z.infer<typeof shopSettingsSchema>;
 
 /** Until a shop says otherwise: values of ours. */
@@ -62,7 +64,9 @@ export const usualShopSettings: ShopSettings = {
   receiptText: '',
 };
 
+/** Settings with the version that a change must be based on. */
 export const shopStateSchema = z.object({ version: z.number().int().min(0), settings: shopSettingsSchema });
+/** Settings with their version. */
 export type ShopState = z.infer<typeof shopStateSchema>;
 /** `version` is the one that was read: somebody else's change in between is told, not overwritten. */
 export const shopChangeSchema = z.strictObject({
@@ -70,6 +74,7 @@ export const shopChangeSchema = z.strictObject({
   version: z.number().int().min(0).max(2_000_000_000),
   settings: shopSettingsSchema,
 });
+/** A change of the settings. */
 export type ShopChange = z.infer<typeof shopChangeSchema>;
 
 /** The part of it that a case is folded with. */

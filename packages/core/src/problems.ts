@@ -45,8 +45,10 @@ export const problemCodes = [
   'unchecked',
 ] as const;
 
+/** One of `problemCodes`. */
 export type ProblemCode = (typeof problemCodes)[number];
 
+/** What is wrong with an input, and where. */
 export interface Problem {
   readonly code: ProblemCode;
   readonly where: string;

@@ -29,8 +29,10 @@ import { changeShop, readShop } from './shop.ts';
 import type { PaperFacts } from './papers/papers.ts';
 import type { Store } from './store.ts';
 
+/** As package.json has it. */
 export const version = '0.1.0';
 
+/** What the app is built from. */
 export interface AppParts {
   readonly store: Store;
   readonly log: Logger;
@@ -46,6 +48,7 @@ export interface AppParts {
 
 const mebibyte = 1024 * 1024;
 
+/** The app, not listening yet. */
 export function createApp({ store, log, hosts, ownAddress, staticDir, lifetime = { draining: false } }: AppParts): Express {
   const app = express();
   app.disable('x-powered-by');

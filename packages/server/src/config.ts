@@ -5,6 +5,7 @@ import { z } from 'zod';
 
 const loopback = ['127.0.0.1', '::1', 'localhost'];
 const root = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '../../..');
+/** As pino has them. */
 export const logLevels = ['fatal', 'error', 'warn', 'info', 'debug', 'trace', 'silent'] as const;
 
 const address = (text: string): boolean => /^https?:[/][/][^/?#@]+[/]?$/.test(text) && URL.canParse(text);
@@ -44,6 +45,7 @@ export const settingsSchema = z.object({
   VEGLIA_GRACE_SECONDS: wholeNumber(1, 600, '10'),
 });
 
+/** What the environment may say (docs/configuration.md). */
 export interface Config {
   readonly host: string;
   readonly port: number;
@@ -61,6 +63,7 @@ export interface Config {
   readonly graceSeconds: number;
 }
 
+/** The environment says something that can’t be. */
 export class ConfigRefused extends Error {}
 
 /** A variable that is set to nothing is not set. Throws ConfigRefused with a sentence for each that is wrong. */

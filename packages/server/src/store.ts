@@ -4,6 +4,7 @@ import type { Counts } from '@veglia/core';
 import type { Models } from './database/models.ts';
 import type { PackShelf } from './packs/shelf.ts';
 
+/** The database and what is kept ready beside it. */
 export interface Store {
   readonly sequelize: Sequelize;
   readonly models: Models;

@@ -1,6 +1,7 @@
 /** A simulated set's indicator as a camera would see it: for trying the reader without a set. */
 import { randomFrom } from './set/index.ts';
 
+/** A blink code to be played. */
 export interface LightCode {
   readonly groups: readonly number[];
   readonly colour?: string | undefined;

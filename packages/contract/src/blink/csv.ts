@@ -8,6 +8,7 @@
 import { blinkTableSchema, colourNamed, lightColours, type LightColour, type LightTrace, type Problem } from '@veglia/core';
 import Papa from 'papaparse';
 
+/** A recording from a file, or what is wrong with the file. */
 export type ReadTrace = { readonly trace: LightTrace } | { readonly problems: readonly Problem[] };
 
 /** Told at most; a file that is wrong throughout is wrong in its first rows, too. */
@@ -60,6 +61,7 @@ export function readTraceCsv(text: string, where = 'file'): ReadTrace {
   return { trace: { timesS, levels, ...(colours.some((one) => one !== undefined) ? { colours } : {}) } };
 }
 
+/** The recording as CSV: seconds, level, and the colour where it is known. */
 export const writeTraceCsv = ({ timesS, levels, colours }: LightTrace): string =>
   Papa.unparse(
     timesS.map((time, i) => [time, levels[i] ?? 0, ...(colours ? [colours[i] ?? ''] : [])]),

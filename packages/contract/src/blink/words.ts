@@ -2,6 +2,7 @@
 import type { BlinkAfter, LightColour, LightState } from '@veglia/core';
 import type { Words } from '../words/index.ts';
 
+/** A blink code to be put into words. */
 export interface CodeToName {
   readonly groups: readonly number[];
   readonly light?: LightState | undefined;

@@ -20,6 +20,7 @@ import type {
 import type { ErrorCode } from '../errors.ts';
 import type { Accessory, Condition, PaperCode } from '../paper.ts';
 
+/** Sentences for the core’s codes, one language. */
 export interface Words {
   readonly verdict: Record<Verdict, string>;
   readonly reason: Record<ReasonCode, string>;
@@ -43,6 +44,7 @@ export interface Words {
   readonly error: Record<ErrorCode, string>;
 }
 
+/** English. */
 export const en: Words = {
   verdict: {
     cleared: 'Ruled out',

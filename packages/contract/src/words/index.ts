@@ -1,8 +1,11 @@
 import { en, type Words } from './en.ts';
 
 export type { Words } from './en.ts';
+/** Languages there are sentences in. */
 export const languages = ['en'] as const;
+/** One of `languages`. */
 export type Language = (typeof languages)[number];
+/** Sentences by language. */
 export const words: Record<Language, Words> = { en };
 
 /** Fills the braces of a sentence; a missing value leaves a dash, so that a gap shows. */

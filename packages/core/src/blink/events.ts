@@ -15,11 +15,13 @@ export interface RhythmSource {
   readonly lengths: boolean;
 }
 
+/** A stretch of a recording, seconds. */
 export interface Stretch {
   readonly fromS: number;
   readonly toS: number;
 }
 
+/** What a rhythm is looked for in. Times in seconds. */
 export interface RhythmInput {
   readonly pulses: readonly Pulse[];
   readonly recorded: Stretch;
@@ -38,6 +40,7 @@ export interface Cycle {
   readonly toS: number;
 }
 
+/** A code has no more groups than this (value of ours). */
 export const mostGroups = 4;
 /** A pause is at least this many times a gap within a group. */
 const gapRatio = 1.42;

@@ -14,6 +14,7 @@ import type { LightColour } from './words.ts';
 // Taken once: looked up millions of times, and slow to find where a test runs in a context of its own.
 const { cos, exp, floor, log, max, min, sin, sqrt } = Math;
 
+/** A recording made into lit and dark, sample by sample. */
 export interface LitCourse {
   readonly timesS: Float64Array;
   /** Chance of being lit, for each sample. */

@@ -5,6 +5,7 @@
  */
 import type { BlinkCode, CompiledPack, Family, PlacedFault } from '../knowledge/index.ts';
 
+/** A blink code as it was read, by eye or by a reader. */
 export interface BlinkReading {
   readonly groups: readonly number[];
   /** Probability of this count and of others, where a reader gave them. */
@@ -16,8 +17,9 @@ export interface BlinkReading {
   readonly cycles: number;
 }
 
-/** Chance that the count is wrong: read once by eye, and with two or more equal cycles. */
+/** Chance that the count is wrong, read once by eye. */
 export const misreadOnce = 0.25;
+/** The same with two or more equal cycles. */
 export const misreadTwice = 0.03;
 /** And of one cycle that was filmed or tapped: its probability over counts are the reader's, this is what a reader can't know. */
 const misreadByReader = 0.1;
@@ -78,6 +80,7 @@ export function nearestCodes(family: Family, reading: BlinkReading): { code: Bli
     .sort((a, b) => a.distance - b.distance || (a.code.id < b.code.id ? -1 : 1));
 }
 
+/** A row of a family’s table, and the probability that it was what blinked. */
 export interface CodeMeant {
   readonly code: BlinkCode;
   /** That this row was sent, given that one of the table's was. */

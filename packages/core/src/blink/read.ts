@@ -8,6 +8,7 @@ import type { BlinkAfter, LightColour } from './words.ts';
 
 /** What the light did, where that isn't a code. */
 export const blinkKinds = ['code', 'steady', 'single-flash', 'no-pause', 'no-pattern', 'start-attempts'] as const;
+/** What kind of light it was. */
 export type BlinkKind = (typeof blinkKinds)[number];
 
 /** What to do for a surer reading. */
@@ -21,8 +22,10 @@ export const blinkAdvice = [
   'too-slow-a-camera',
   'maybe-start-attempts',
 ] as const;
+/** What would settle the reading. */
 export type BlinkAdvice = (typeof blinkAdvice)[number];
 
+/** What a recording or a tapping was read as. */
 export interface BlinkResult {
   readonly kind: BlinkKind;
   readonly reading?: {
@@ -47,10 +50,12 @@ export interface BlinkResult {
   readonly course?: LitCourse;
 }
 
+/** A recording read, or why it can’t be. */
 export type TraceReading = BlinkResult | { readonly refused: TraceProblem };
 
 /** Probability from which a count is called sure, and equal cycles in a row it takes: common practice, no source, for the two. */
 export const sureProbability = 0.95;
+/** Equal cycles in a row before a code counts as read (common practice, no source). */
 export const sureCycles = 2;
 /** Of the whole cycles seen, so many must have the count; and one of one or two flashes must come this evenly. Values of ours. */
 const leastAgreement = 0.6;

@@ -27,11 +27,13 @@ import type { LightColour } from './words.ts';
 // Taken once: looked up millions of times, and slow to find where a test runs in a context of its own.
 const { exp, max, min } = Math;
 
+/** A count that the flashes may be, groups in order, and its probability. */
 export interface Candidate {
   readonly groups: readonly number[];
   readonly probability: number;
 }
 
+/** How the flashes follow each other, and the counts that go with it. */
 export interface Rhythm {
   /** Best first, adding up to 1; empty where there is no pause to tell a count by. */
   readonly candidates: readonly Candidate[];

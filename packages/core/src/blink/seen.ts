@@ -1,6 +1,7 @@
 /** What somebody typed of a light they watched: "4", "3-1", "3 long 2 short", "15 green then dark", "red twice, then steady", "no light". */
 import { lightColours, type BlinkAfter, type LightColour, type LightState } from './words.ts';
 
+/** What somebody typed of a light: no light, a steady one, or counts. */
 export type Seen =
   | { readonly groups: readonly number[]; readonly colour?: LightColour; readonly after?: BlinkAfter }
   | { readonly light: LightState; readonly colour?: LightColour };

@@ -20,6 +20,7 @@ export interface Template {
   readonly lengthS: readonly number[];
 }
 
+/** Times of a code’s slots, seconds. */
 export interface Timing {
   readonly periodS: readonly number[];
   readonly periodSigmaS: number;

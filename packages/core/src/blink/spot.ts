@@ -4,17 +4,20 @@
  */
 import type { LightColour } from './words.ts';
 
+/** A picture: four bytes a pixel (red, green, blue, alpha), row by row. */
 export interface Picture {
   readonly width: number;
   readonly height: number;
   readonly data: ArrayLike<number>;
 }
 
+/** A place in a picture, pixels from its upper left corner. */
 export interface Spot {
   readonly x: number;
   readonly y: number;
 }
 
+/** The light of a spot in one picture. */
 export interface SpotLight {
   /** Mean over the spot, linear in light, 0 to 1. */
   readonly red: number;

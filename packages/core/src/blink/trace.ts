@@ -23,7 +23,9 @@ export interface Pulse {
   readonly logOdds: number;
 }
 
+/** Why a recording can’t be read. */
 export const traceProblems = ['too-short', 'not-finite', 'time-runs-back', 'lengths-differ', 'too-long'] as const;
+/** One of `traceProblems`. */
 export type TraceProblem = (typeof traceProblems)[number];
 
 /** Below this nothing can be told; values of ours. */

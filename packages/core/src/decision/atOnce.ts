@@ -6,6 +6,7 @@
 import { failed, mass, opening, type DecisionModel, type Move, type Standing } from './model.ts';
 import { planCost, planRepairs, type RepairPlan } from './plan.ts';
 
+/** What a test is worth before a repair is tried. */
 export interface TestValue {
   /** Place in the model. */
   readonly index: number;

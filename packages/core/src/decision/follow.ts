@@ -2,8 +2,10 @@
 import { failed, mass, opening, seen, type DecisionModel, type Move, type Standing } from './model.ts';
 import { planCost } from './plan.ts';
 
+/** A way of deciding: the move to make where a job stands. */
 export type Decide = (model: DecisionModel, at: Standing) => Move;
 
+/** How far the tree is followed. */
 export interface FollowLimits {
   /** Branches lighter than this are closed with the plan of repairs, which is safe: it is a way that can be gone. */
   readonly leastMass: number;
@@ -11,6 +13,7 @@ export interface FollowLimits {
   readonly budget: { left: number };
 }
 
+/** The whole tree, however large; for small models. */
 export const noLimits = (): FollowLimits => ({ leastMass: 0, budget: { left: Number.POSITIVE_INFINITY } });
 
 /** Standings after a move, each with the cost paid on the way there; a cure ends a branch and is not listed. */

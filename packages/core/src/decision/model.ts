@@ -6,6 +6,7 @@
  * Costs are minor units of money. Stages nest: reaching one means having paid for those before it, once.
  */
 
+/** A test of the model. */
 export interface DecisionTest {
   readonly id: string;
   /** Own cost, the way to its stage apart; above zero. */
@@ -19,6 +20,7 @@ export interface DecisionTest {
   readonly outcomes: readonly Float64Array[];
 }
 
+/** A repair of the model. */
 export interface DecisionRepair {
   readonly id: string;
   /** Labour, money and risk, the way to its stage apart; above zero. */
@@ -32,6 +34,7 @@ export interface DecisionRepair {
   readonly cures: readonly { readonly hypothesis: number; readonly chance: number }[];
 }
 
+/** Tests and repairs of a job, what they cost and what they tell or cure. */
 export interface DecisionModel {
   readonly tests: readonly DecisionTest[];
   readonly repairs: readonly DecisionRepair[];
@@ -50,12 +53,15 @@ export interface Standing {
   readonly repairsDone: ReadonlySet<number>;
 }
 
+/** What can be done where a job stands; `index` is the place in the model. */
 export type Move =
   { readonly kind: 'test'; readonly index: number } | { readonly kind: 'repair'; readonly index: number } | { readonly kind: 'give-up' };
 
+/** Cost of opening the set from one stage to another; 0 where it is open that far. */
 export const opening = (model: DecisionModel, from: number, to: number): number =>
   to > from ? (model.stageCost[to] ?? 0) - (model.stageCost[from] ?? 0) : 0;
 
+/** Sum of the probabilities. */
 export function mass(probabilities: Float64Array): number {
   let sum = 0;
   for (const p of probabilities) sum += p;

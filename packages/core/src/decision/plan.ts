@@ -6,6 +6,7 @@
  */
 import { opening, type DecisionModel, type DecisionRepair } from './model.ts';
 
+/** Repairs in the order they are tried in. */
 export interface RepairPlan {
   /** Expected cost to the end. */
   readonly cost: number;

@@ -8,6 +8,7 @@ import { after, costOfFollowing, type FollowLimits } from './follow.ts';
 import { mass, type DecisionModel, type Move, type Standing } from './model.ts';
 import { planRepairs } from './plan.ts';
 
+/** How many moves are compared, and how far each is followed. */
 export interface RefineOptions {
   /** Tests and repairs compared, best of the first look first. */
   readonly tests: number;
@@ -23,6 +24,7 @@ export interface RefineOptions {
 /** Values of ours: about 100 ms on the whole pack (bench/diagnosis). */
 export const usualRefinement: RefineOptions = { tests: 4, repairs: 1, followed: 14, leastShare: 0.01, standings: 60 };
 
+/** A move and what it costs to the end. */
 export interface RefinedMove {
   readonly move: Move;
   /** Expected cost to the end from here by this move. */

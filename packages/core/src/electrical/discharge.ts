@@ -1,5 +1,6 @@
 /** A capacitor left to itself, or discharged through a resistor: V(t) = V0 · exp(-t / RC). */
 
+/** A voltage, and when it was read. */
 export interface VoltsAt {
   readonly volts: number;
   /** Milliseconds since 1970. */
@@ -17,6 +18,7 @@ export function timeConstantS(first: VoltsAt, second: VoltsAt): number | undefin
 export const secondsUntil = (volts: number, safe: number, timeConstant: number): number =>
   Math.max(0, timeConstant * Math.log(Math.abs(volts) / safe));
 
+/** What a resistor across a capacitor must stand. */
 export interface ThroughResistor {
   readonly joules: number;
   /** At the first instant. */

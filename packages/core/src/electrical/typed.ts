@@ -3,6 +3,7 @@
 /** What a meter shows that finds no way through, Ω: more than any bench meter reads. */
 export const noWayThroughOhms = 1e9;
 
+/** A reading, read. */
 export interface TypedReading {
   /** Volts or ohms, without prefix. */
   readonly value: number;

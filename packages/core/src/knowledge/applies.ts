@@ -36,6 +36,7 @@ export function placesOf(step: Step): readonly string[] {
   return [];
 }
 
+/** Whether the layout has it: an assembly, a harness, or a point. */
 export const hasPlace = (layout: Layout, place: string): boolean => layout.assemblies.includes(place) || layout.points[place] !== undefined;
 
 /** Objects of a test that this layout has; empty for a test without an object. */
@@ -61,6 +62,7 @@ export function frequencyIn(fault: Fault, layout: Layout): string | undefined {
   return layout.assemblies.includes(placeOf(fault.assembly, layout)) ? word : undefined;
 }
 
+/** Where an assembly sits in this layout: itself, or the board it is merged into. */
 export const placeOf = (assembly: string, layout: Layout): string => layout.merges[assembly] ?? assembly;
 
 /** Faults that a layout can have, each on the assembly that bears it there (`home`: the one it belongs to by its work). */

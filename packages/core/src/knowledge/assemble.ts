@@ -14,6 +14,7 @@ import { packSchema, type Layout, type Pack, type TestDefinition } from './schem
 import { upgradePack } from './upgrade.ts';
 import { keepWhatApplies, wholeLayouts } from './specialise.ts';
 
+/** A file of a pack; `path` within its folder, with slashes. */
 export interface PackFile {
   /** Relative to the pack's folder, with forward slashes. */
   readonly path: string;

@@ -8,12 +8,14 @@ import { checkBlinkCodes } from './checkBlink.ts';
 import { blinkCodeSchema, type Pack } from './schema.ts';
 import { InputRefused, type Problem } from '../problems.ts';
 
+/** A family’s blink table as a document of its own. */
 export const blinkTableSchema = z.strictObject({
   format: z.literal('veglia-blink-table'),
   version: z.literal(1),
   family: z.string().min(1),
   codes: z.array(z.unknown()).max(400),
 });
+/** A family’s blink table. */
 export interface BlinkTable {
   readonly family: string;
   readonly codes: Pack['families'][number]['blink'];

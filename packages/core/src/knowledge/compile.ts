@@ -10,6 +10,7 @@ import { deriveProcedure, type Procedure } from './procedure.ts';
 import { rowNumbers } from './scale.ts';
 import type { Family, Fault, Layout, LikelihoodBlock, Pack, Repair, TestDefinition } from './schema.ts';
 
+/** A pack made ready to be looked up in. */
 export interface CompiledPack {
   readonly pack: Pack;
   readonly hash: string;

@@ -2,6 +2,7 @@
 import { z } from 'zod';
 
 const idSchema = z.string().min(1);
+/** What one reading says of others. */
 export const consequenceSchema = z.strictObject({
   id: idSchema,
   after: z.strictObject({ test: idSchema, outcomes: z.array(idSchema).min(1) }),
@@ -18,4 +19,5 @@ export const consequenceSchema = z.strictObject({
 export const outcomesThatFollow = ({ then }: Pick<Consequence, 'then'>): [string, readonly string[]][] =>
   Object.entries(then).map(([test, outcomes]) => [test, typeof outcomes === 'string' ? [outcomes] : outcomes]);
 
+/** What one reading says of others. */
 export type Consequence = z.infer<typeof consequenceSchema>;

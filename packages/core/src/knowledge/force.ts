@@ -2,6 +2,7 @@
 import { forcingOhms } from '../electrical/index.ts';
 import type { Family, Layout } from './schema.ts';
 
+/** At which level a line asks for what it commands. */
 export type ActiveLevel = 'high' | 'low' | 'unknown';
 
 /** The level at which a line asks for what it commands, as the family states it (`<line>.active-low`). */
@@ -20,6 +21,7 @@ export function asksAt(share: number, from: number, level: ActiveLevel): boolean
 
 /** Where a line is pulled to: the standby rail, or the chassis for one that is active low. */
 const standbyRail = 'standby';
+/** The set’s metal, which all its supplies are measured to. */
 export const chassis = 'chassis';
 /** A source of 3.3 V of the bench's own, its other pole on the chassis. */
 const benchSource = 'source-3v3';
@@ -31,6 +33,7 @@ const benchSourceVolts = 3.3;
  */
 export const inputStandsVolts = 5.5;
 
+/** How a line is driven from outside. */
 export interface Forcing {
   readonly line: string;
   /**

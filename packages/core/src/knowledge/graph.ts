@@ -1,6 +1,7 @@
 /** What lies where when a harness is pulled, told from the layout's feeds alone. */
 import type { Layout } from './schema.ts';
 
+/** Where an assembly lies when a harness is pulled. */
 export type CutClass = 'inside' | 'beyond' | 'unrelated';
 
 const mains = 'outside';

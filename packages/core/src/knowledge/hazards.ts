@@ -5,12 +5,14 @@ const liveStates = ['standby', 'starting', 'on', 'forced'];
 /** Places that are pressed or tapped from outside, with the glass behind them. */
 const aroundGlass = ['glass', 'cover', 'frame', 'screen'];
 
+/** What a step’s places are looked up in. */
 export interface Reach {
   readonly layout: Layout;
   readonly pack: Pick<Pack, 'assemblies' | 'stages'>;
   readonly of: string | undefined;
 }
 
+/** A place of a step; `$of` stands for the object it is done on. */
 export const placeIn = (place: string, { of }: Reach): string => (place === '$of' ? (of ?? place) : place);
 
 /** Behind the cover; a point lies where its node does. */

@@ -3,6 +3,7 @@ import { z } from 'zod';
 
 const wordSchema = z.string().min(1);
 
+/** What happened to sets before they came: which faults it makes likelier. */
 export const historySchema = z.strictObject({
   /** A condition or an earlier attempt of `job.opened`. */
   id: z.string().regex(/^[a-z0-9][a-z0-9.-]*$/),
@@ -17,4 +18,5 @@ export const historySchema = z.strictObject({
   first: z.array(z.string().min(1)).optional(),
   source: z.string().min(1),
 });
+/** What happened to a set before it came. */
 export type History = z.infer<typeof historySchema>;

@@ -10,10 +10,13 @@ import { handsTo } from './hazards.ts';
 import { forcingOf, type Forcing } from './force.ts';
 import type { Family, Layout, Step, TestDefinition } from './schema.ts';
 
+/** Waits before the rails are taken to be down, and before the charge is measured, minutes (values of ours). */
 export const drainMinutes = { 'rails-down': 2, verified: 4 } as const;
 
+/** Power state a step is done in. */
 export type PowerNeed = 'any' | 'plugged' | 'unplugged' | 'rails-down' | 'verified';
 
+/** What a test or repair does to the set, told from its steps. */
 export interface Procedure {
   /** Index into the pack's stages. */
   readonly stage: number;

@@ -1,11 +1,13 @@
 /** Words of the pack's scale into probabilities. */
 import type { Pack } from './schema.ts';
 
+/** Word for what is left of a row. */
 export const rest = 'rest';
 
 /** What a row that is written in words may sum to before it is taken for a wrong word. */
 export const rowSumRange = { least: 0.8, most: 1.25 } as const;
 
+/** A row of words as numbers. */
 export interface RowNumbers {
   /** One probability per outcome, in the order asked for; sums to 1. */
   readonly likelihoods: readonly number[];

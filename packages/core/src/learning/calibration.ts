@@ -4,6 +4,7 @@
  */
 import { liveEntries, type Entry } from '../ledger/index.ts';
 
+/** Jobs whose answer was this likely, and how often it was right. */
 export interface CalibrationTenth {
   /** Mean of the probabilities told in this tenth, share that came true, how many. */
   readonly told: number;
@@ -11,6 +12,7 @@ export interface CalibrationTenth {
   readonly n: number;
 }
 
+/** How right the probabilities were. */
 export interface Calibration {
   readonly n: number;
   /** Mean squared error of the probabilities told (Brier 1950, Monthly Weather Review 78). */

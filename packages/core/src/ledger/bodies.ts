@@ -10,10 +10,13 @@ const money = z.strictObject({
   amountMinor: z.number().int().min(0).max(1_000_000_000),
   currency: z.string().regex(/^[A-Z]{3}$/),
 });
+/** An amount in minor units (cents) of an ISO 4217 currency. */
 export type Money = z.infer<typeof money>;
 
+/** A layout, or probabilities of several. */
 export const layoutGuessSchema = z.union([idSchema, z.strictObject({ probabilities: z.record(idSchema, z.number().min(0).max(1)) })]);
 
+/** What is known of the set itself. */
 export const setFactsSchema = z.strictObject({
   layout: layoutGuessSchema,
   family: idSchema.optional(),
@@ -23,34 +26,49 @@ export const setFactsSchema = z.strictObject({
   ageYears: z.number().min(0).max(80).optional(),
   sizeInch: z.number().min(5).max(200).optional(),
 });
+/** What is known of the set itself. */
 export type SetFacts = z.infer<typeof setFactsSchema>;
 
 const v1 = z.literal(1);
 /** The step a change or a wait belongs to. */
 const towardSchema = z.strictObject({ kind: z.enum(['test', 'repair']), id: idSchema, of: idSchema.optional() });
+/** What a timer waits for. */
 export type Toward = z.infer<typeof towardSchema>;
 const entryReference = z.union([z.string().min(1), z.number().int().min(1)]);
 
 export const conditions = ['crack', 'liquid', 'storm', 'dropped', 'smell', 'opened-before', 'screws-missing'] as const;
+/** What came with the set. */
 export const accessories = ['stand', 'remote', 'cord', 'wall-mount', 'card', 'box'] as const;
 /** What has to be agreed to before a step breaks it: by the customer, or, for a chip whose content can't be kept, by who takes it on. */
 export const consents = ['warranty', 'data', 'dead-chip'] as const;
 /** Looked at before a set is used again; insulation and touch current by the local rule. */
 export const closingChecks = ['ground-screws', 'insulation', 'touch-current'] as const;
+/** How a check before closing came out. */
 export const checkResults = ['passed', 'not-required'] as const;
+/** Who was in it before. */
 export const earlierHands = ['owner', 'acquaintance', 'another-shop', 'unknown'] as const;
+/** What was done to it before. */
 export const earlierWork = ['only-opened', 'boards-swapped', 'parts-replaced', 'memory-written', 'heated'] as const;
+/** Where a suggested cause comes from. */
 export const theorySources = ['customer', 'web', 'video', 'another-shop', 'dealer', 'colleague'] as const;
+/** How a job ends. */
 export const outcomesOfAJob = ['repaired', 'repaired-with-known-flaw', 'workaround', 'not-worth-it', 'handed-back'] as const;
+/** What a photo shows. */
 export const photoSubjects = ['plate', 'board', 'panel-label', 'condition', 'inside', 'other'] as const;
+/** What is done to a place to see whether the picture answers. */
 export const stimuli = ['touch', 'press', 'flex', 'squeeze', 'warm', 'chill'] as const;
 /** What the symptom did under it. */
 export const stimulusEffects = ['came', 'went', 'stayed', 'stayed-away', 'cant-tell'] as const;
+/** What a customer is offered. */
 export const quoteOptions = ['repair', 'with-known-flaw', 'workaround', 'diagnose-only', 'hand-back', 'donor'] as const;
+/** Where a part comes from. */
 export const partSources = ['new', 'refurbished', 'pulled', 'donor', 'own-stock'] as const;
+/** Memories that are flashed. */
 export const memories = ['eeprom', 'spi-nor', 'emmc'] as const;
+/** What came of a flash. */
 export const flashResults = ['starts', 'no-change', 'failed'] as const;
 
+/** Every kind of entry, in its current version. */
 export const bodySchemas = {
   'job.opened': z.strictObject({
     kind: z.literal('job.opened'),
@@ -344,9 +362,13 @@ export const bodySchemas = {
   'job.reopened': z.strictObject({ kind: z.literal('job.reopened'), v: v1, reason: plainText }),
 } as const;
 
+/** A kind of entry. */
 export type EntryKind = keyof typeof bodySchemas;
+/** What an entry of one kind says. */
 export type BodyOf<K extends EntryKind> = z.infer<(typeof bodySchemas)[K]>;
+/** What an entry says. */
 export type Body = { [K in EntryKind]: BodyOf<K> }[EntryKind];
+/** All kinds, as they are declared. */
 export const entryKinds = Object.keys(bodySchemas) as EntryKind[];
 
 /**

@@ -10,6 +10,7 @@ import { layoutGuessSchema, setFactsSchema, type Body, type SetFacts } from './b
 import { readBody, upgradeCaseFile } from './upgrade.ts';
 import { asRecord } from '../renamed.ts';
 
+/** A line of a job’s ledger. */
 export interface Entry {
   readonly id: string;
   readonly seq: number;
@@ -21,6 +22,7 @@ export interface Entry {
   readonly body: Body;
 }
 
+/** What a shop decides by; amounts in minor units. */
 export const settingsSchema = z.strictObject({
   rateMinorPerHour: z.number().int().min(0).max(10_000_000),
   /** What a waiting minute costs beside a hands-on one. */
@@ -39,6 +41,7 @@ export const settingsSchema = z.strictObject({
   /** A comparable new set: what giving this one up costs, and what parts are priced against. */
   newSetMinor: z.number().int().min(1).max(100_000_000),
 });
+/** What a shop decides by. */
 export type Settings = z.infer<typeof settingsSchema>;
 
 /** Values of ours until a shop states its own. */
@@ -53,6 +56,7 @@ export const defaultSettings: Settings = {
   hazardMinor: 300,
 };
 
+/** A case as the core judges it. */
 export interface CaseInput {
   readonly set: SetFacts;
   readonly settings: Settings;
@@ -61,6 +65,7 @@ export interface CaseInput {
   readonly counts?: Counts;
 }
 
+/** A case as a file: format `veglia-case`, version 2. */
 export const caseFileSchema = z.strictObject({
   format: z.literal('veglia-case'),
   version: z.literal(2),
@@ -71,6 +76,7 @@ export const caseFileSchema = z.strictObject({
   settings: settingsSchema.partial().optional(),
   entries: z.array(z.unknown()),
 });
+/** A case as a file. */
 export type CaseFile = z.infer<typeof caseFileSchema>;
 
 const entryHeadSchema = z.strictObject({
@@ -82,6 +88,7 @@ const entryHeadSchema = z.strictObject({
   body: z.unknown(),
 });
 
+/** A case file, read. */
 export interface ReadCase {
   readonly file: CaseFile;
   readonly input: CaseInput;
@@ -143,6 +150,7 @@ export function parseCase(document: unknown): ReadCase {
   return { file, input: { set: file.set, settings, entries, ...(file.counts ? { counts: file.counts } : {}) } };
 }
 
+/** An entry by its id or its seq. */
 export function findEntry(entries: readonly Entry[], reference: string | number): Entry | undefined {
   return entries.find((entry) => (typeof reference === 'number' ? entry.seq === reference : entry.id === reference));
 }

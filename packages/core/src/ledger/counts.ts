@@ -7,6 +7,7 @@ import { idSchema } from '../knowledge/index.ts';
 
 const timesSchema = z.number().int().min(1).max(1_000_000);
 
+/** What a shop has counted, one numbered snapshot. */
 export const countsSchema = z.strictObject({
   snapshot: z.number().int().min(0),
   /** Closed jobs, by what was found. */
@@ -29,4 +30,5 @@ export const countsSchema = z.strictObject({
     z.strictObject({ layout: idSchema, test: idSchema, of: idSchema.optional(), fault: idSchema, outcome: idSchema, n: timesSchema }),
   ),
 });
+/** What a shop has counted. */
 export type Counts = z.infer<typeof countsSchema>;

@@ -11,6 +11,7 @@ export interface Established {
   readonly by: string;
 }
 
+/** How the set stands on the bench, told from the ledger. */
 export interface SetState {
   /** Index into the pack's stages: the furthest reached. */
   readonly stage: number;

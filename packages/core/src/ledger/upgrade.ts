@@ -8,6 +8,7 @@ import type { Problem } from '../problems.ts';
 import { asRecord, renamed } from '../renamed.ts';
 import { bodySchemas, type Body } from './bodies.ts';
 
+/** Makes a body of one version into the next. */
 export type Upgrader = (body: Record<string, unknown>) => Record<string, unknown>;
 
 /** The ledger's language at one point of its history: what bodies look like now, and how older ones get there. */
@@ -35,6 +36,7 @@ const withoutOdds = {
   top: (body: Bag): Bag => ({ ...body, top: each(body.top) }),
 };
 
+/** Versions of all bodies, and the way up to them. */
 export const currentFormat: LedgerFormat = {
   schemas: bodySchemas,
   upgraders: {
@@ -88,10 +90,12 @@ function withVersion(entry: unknown): unknown {
   return { ...head, body: { ...body, v: inFirstFiles[body.kind] } };
 }
 
+/** Version that bodies of this kind are written in. */
 export function currentVersion(kind: string, format: LedgerFormat = currentFormat): number {
   return 1 + Object.keys(format.upgraders[kind] ?? {}).length;
 }
 
+/** A body, read and brought up to date, or what is wrong with it. */
 export type ReadBody = { readonly body: Body } | { readonly problems: readonly Problem[] };
 
 /** A stored or typed body, upgraded and checked. Files written by hand may leave out `v`: it is then the current one. */

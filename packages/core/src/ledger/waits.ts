@@ -2,6 +2,7 @@
 import type { Toward } from './bodies.ts';
 import type { Entry } from './caseFile.ts';
 
+/** A running timer. */
 export interface Wait {
   /** The entry that started it. */
   readonly id: string;

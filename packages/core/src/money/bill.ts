@@ -4,6 +4,7 @@
  */
 import { after, mass, moveAtOnce, opening, planRepairs, type DecisionModel, type Standing } from '../decision/index.ts';
 
+/** One way a job may end. */
 export interface BillEnd {
   /** Chance of this end. */
   readonly probability: number;
@@ -12,6 +13,7 @@ export interface BillEnd {
   readonly end: 'cured' | 'given-up';
 }
 
+/** A likely bill in a few figures, minor units. */
 export interface BillSpread {
   /** A tenth, half and nine tenths of all ends lie at or below, minor units. */
   readonly low: number;
@@ -23,6 +25,7 @@ export interface BillSpread {
   readonly curedMiddle?: number;
 }
 
+/** How far the tree is followed. */
 export interface BillLimits {
   /** Branches lighter than this share are ended by the plan of repairs. */
   readonly leastShare: number;
@@ -38,6 +41,7 @@ export interface BillBar {
   readonly givenUp: number;
 }
 
+/** A likely bill, and its bars. */
 export interface LikelyBill extends BillSpread {
   /** Of the whole bill: what was spent already is in them, as it is not in `low`, `middle` and `high`. */
   readonly bars: readonly BillBar[];

@@ -6,6 +6,7 @@
  * built by simple rules and then bettered step by step; a test holds the distance from the best of all orders on small cases.
  */
 
+/** A step of a set’s chain. */
 export interface PlannedStep {
   readonly id: string;
   /** Hands-on minutes, the way there included. */
@@ -14,6 +15,7 @@ export interface PlannedStep {
   readonly wait: number;
 }
 
+/** A set on the plan. */
 export interface PlannedSet {
   readonly id: string;
   /** Minutes until a running wait is over; 0 where somebody may go to it now. */
@@ -24,6 +26,7 @@ export interface PlannedSet {
   readonly steps: readonly PlannedStep[];
 }
 
+/** A technician’s turn at a set. */
 export interface Slot {
   readonly set: string;
   readonly step: string;
@@ -33,6 +36,7 @@ export interface Slot {
   readonly end: number;
 }
 
+/** A plan over all sets. */
 export interface DayPlan {
   readonly slots: readonly Slot[];
   /** Minutes of all sets past their promise, together. */

@@ -10,6 +10,7 @@ import type { CompiledPack, Family, TestDefinition } from '../knowledge/index.ts
 import type { Body } from '../ledger/index.ts';
 import { expectedAt, measuredBy, outcomeOfReading } from '../reading/index.ts';
 
+/** What a quick line is read under. */
 export interface QuickContext {
   readonly compiled: CompiledPack;
   readonly layoutId: string;
@@ -18,14 +19,17 @@ export interface QuickContext {
   readonly plainOutcome: (test: TestDefinition) => string | undefined;
 }
 
+/** Entries a quick line can become. */
 export type QuickBody = Extract<Body, { kind: 'test.answered' | 'blink.read' | 'set.changed' }>;
 
+/** A part of a quick line, read. */
 export interface QuickItem {
   /** The words it was read from. */
   readonly text: string;
   readonly body: QuickBody;
 }
 
+/** A quick line, read. */
 export interface QuickReading {
   readonly items: readonly QuickItem[];
   /** What nothing was made of, in order. */

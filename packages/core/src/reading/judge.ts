@@ -12,9 +12,12 @@ import {
   type TestDefinition,
 } from '../knowledge/index.ts';
 
+/** How it is known what belongs at a point. */
 export const expectedSources = ['family', 'printed', 'usual', 'at-least', 'unknown'] as const;
+/** One of `expectedSources`. */
 export type ExpectedSource = (typeof expectedSources)[number];
 
+/** What belongs at a point. */
 export interface Expected {
   /** Volts; undefined where nothing is known but that it may be anything. */
   readonly volts: number | undefined;
@@ -28,9 +31,12 @@ export interface Expected {
   readonly active?: ActiveLevel;
 }
 
+/** How a voltage behaves. */
 export const behaviours = ['steady', 'pulsing', 'trips'] as const;
+/** One of `behaviours`. */
 export type Behaviour = (typeof behaviours)[number];
 
+/** A reading as typed; `value` in volts or ohms. */
 export interface Typed {
   readonly value: number;
   /** Left out: as the test measures. */
@@ -44,6 +50,7 @@ const nothingThere = 0.5;
 /** A wire that should swing and reads at least this share of its usual value has moved (value of ours). */
 const swungShare = 0.6;
 
+/** A step of a test that reads the meter. */
 export type Measurement = Extract<TestDefinition['do'][number], { measure: unknown }>;
 
 /** What a test reads on the meter, in order; empty for one that reads none. */
@@ -112,6 +119,7 @@ function ohmsOutcome(test: TestDefinition, value: number, good: number | undefin
   return value >= good * asBelongs ? atRest : alone === atRest ? undefined : alone;
 }
 
+/** A reading at a point, with what belongs there. */
 export interface Taken extends Typed {
   readonly at: string;
   readonly expected: Expected;

@@ -56,9 +56,12 @@ const nextSchema = z
     'first, or within and hasOneOf',
   );
 
+/** What a case must fold to. */
 export const expectationSchema = z.union([boundedSchema('probability'), boundedSchema('fault'), verdictSchema, nextSchema]);
+/** What a case must fold to. */
 export type Expectation = z.infer<typeof expectationSchema>;
 
+/** A case that somebody told, and what must come of it. */
 export const referenceCaseSchema = z.strictObject({
   id: z.string().min(1),
   story: z.string().min(1),
@@ -70,8 +73,10 @@ export const referenceCaseSchema = z.strictObject({
   newTests: z.record(z.string(), z.string()).optional(),
   needsNew: z.boolean().optional(),
 });
+/** A case that somebody told, and what must come of it. */
 export type ReferenceCase = z.infer<typeof referenceCaseSchema>;
 
+/** A file of such cases: format `veglia-told`, version 2. */
 export const referenceFileSchema = z.strictObject({
   format: z.literal('veglia-told'),
   version: z.literal(2),

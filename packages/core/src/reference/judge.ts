@@ -4,6 +4,7 @@ import type { CompiledPack } from '../knowledge/index.ts';
 import { parseCase } from '../ledger/index.ts';
 import type { Expectation, ReferenceCase } from './format.ts';
 
+/** An expectation, and whether it holds. */
 export interface Judged {
   readonly case: string;
   readonly after: number;

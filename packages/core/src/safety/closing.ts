@@ -18,6 +18,7 @@ export function leftBeforeClosing(
   return stillOut(state).filter((one) => !body.modified?.includes(one));
 }
 
+/** One of `closingChecks`. */
 export type ClosingCheck = (typeof closingChecks)[number];
 
 /**

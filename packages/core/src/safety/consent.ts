@@ -5,6 +5,7 @@ import { stageOfPlace } from './places.ts';
 
 /** A step, or the look inside that tells the layout. */
 export type ConsentTarget = Toward | { readonly kind: 'layout'; readonly id: string; readonly of?: undefined };
+/** One of `consents`. */
 export type Consent = (typeof consents)[number];
 
 const silent: readonly string[] = silentOutcomes;

@@ -4,6 +4,7 @@ import type { CompiledPack } from '../knowledge/index.ts';
 import { plugsAfter, type BodyOf, type SetState } from '../ledger/index.ts';
 import { chargePoints, isHot, movedBy, stageOfPlace, stillOut } from './places.ts';
 
+/** Why a change of the set is not safe as it stands. */
 export const objectionCodes = [
   'opened-plugged',
   'opened-unverified',
@@ -18,8 +19,10 @@ export const objectionCodes = [
   'over-the-limit',
   'list-not-shown',
 ] as const;
+/** One of `objectionCodes`. */
 export type ObjectionCode = (typeof objectionCodes)[number];
 
+/** An objection, and what it is about. */
 export interface Objection {
   readonly code: ObjectionCode;
   /** What it is about: a node, a point, or what is still out. */

@@ -5,6 +5,7 @@ import { objectionsTo } from './objections.ts';
 import { standingAt, type SetStanding } from './standing.ts';
 import { walkTo, type WalkMove, type Walk } from './walk.ts';
 
+/** How far a walk to a step has come. */
 export interface Progress {
   readonly walk: Walk;
   /** Moves confirmed so far. */

@@ -7,6 +7,7 @@
 import { safeVolts } from '../electrical/index.ts';
 import type { Established, SetState } from '../ledger/index.ts';
 
+/** The set as it may be relied on now. */
 export interface SetStanding extends SetState {
   /** Whole minutes since it was looked at or measured; undefined where it doesn't hold. */
   readonly downFor: number | undefined;

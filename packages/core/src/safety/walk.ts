@@ -8,6 +8,7 @@ import { drainMinutes, type ActiveLevel, type CompiledPack, type Family, type Fo
 import type { BodyOf, SetState, Toward } from '../ledger/index.ts';
 import { chargePoints, isHot, stageOfPlace, stillOut } from './places.ts';
 
+/** A single thing done to the set. */
 export type Act =
   | { readonly kind: 'unplug' }
   | { readonly kind: 'rails-down' }
@@ -28,6 +29,7 @@ export type Act =
   | { readonly kind: 'unbridge'; readonly from: string; readonly to: string }
   | { readonly kind: 'plug-in'; readonly stillOut: readonly string[] };
 
+/** Acts that are confirmed together by one key. */
 export interface WalkMove {
   /** `down`: nothing but unplugging and a look; `verify`: a measurement; `change`: plugs, bridges, tape; `power`: plugging in. */
   readonly kind: 'down' | 'verify' | 'change' | 'power';
@@ -38,6 +40,7 @@ export interface WalkMove {
   readonly waitMinutes: number;
 }
 
+/** The way from how the set stands to how a step needs it. */
 export interface Walk {
   readonly moves: readonly WalkMove[];
   /** Cover on, nothing out: plugging in and out needs no words. */

@@ -1,5 +1,6 @@
 /** Past jobs that tell something of this one: same family, same symptom, same code. */
 
+/** What likeness is told from. */
 export interface PastJob {
   readonly family?: string | undefined;
   readonly layout?: string | undefined;
@@ -8,6 +9,7 @@ export interface PastJob {
   readonly code?: string | undefined;
 }
 
+/** A past job, and what is the same. */
 export interface SimilarJob<T extends PastJob> {
   readonly job: T;
   readonly same: readonly ('family' | 'layout' | 'symptom' | 'code')[];

@@ -51,6 +51,7 @@ export async function countsAt(store: Store, number: number, transaction?: Trans
   return counts;
 }
 
+/** All field experience, newest first. */
 export async function listTold(store: Store): Promise<Told[]> {
   const rows = await store.models.told.findAll({ order: [['at', 'DESC']] });
   return rows.map(({ id, by, layout, family, symptom, fault, n, at, withdrawnAt }) => ({

@@ -9,6 +9,7 @@ import { QueryTypes, type Transaction } from 'sequelize';
 import { ApiError } from '../http/apiError.ts';
 import type { Store } from '../store.ts';
 
+/** Files are kept in pieces of this many bytes. */
 export const chunkBytes = 65_536;
 /** Chunk numbers a manifest page holds. */
 const pageChunks = 4096;
@@ -21,6 +22,7 @@ export const graceMinutes = 60;
 const allOnes = -1;
 const allZeros = -2;
 
+/** A file in the database. */
 export interface StoredFile {
   readonly id: string;
   readonly sha256: string;

@@ -4,6 +4,7 @@
  */
 const loopbackNames = new Set(['localhost', '127.0.0.1', '[::1]']);
 
+/** Names the server answers to. */
 export interface Hosts {
   /** Whether a Host header names this server; a port is not looked at, since a forwarded port is no other server. */
   answersTo(host: string | undefined): boolean;

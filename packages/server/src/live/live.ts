@@ -12,6 +12,7 @@ import type { Logger } from 'pino';
 import { WebSocket, WebSocketServer } from 'ws';
 import type { Hosts } from '../http/hosts.ts';
 
+/** Messages to browsers, to be closed at the end. */
 export interface Live {
   /** Resolves once the database is listened to for the first time. */
   readonly ready: Promise<void>;

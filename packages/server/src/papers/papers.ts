@@ -3,6 +3,7 @@ import { printMoney, say, words, type Job, type PaperCode, type ShopSettings } f
 import { liveEntries, mayHideSecond, type BodyOf, type CompiledPack, type Entry } from '@veglia/core';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces.js';
 
+/** What label and receipt are made from. */
 export interface PaperFacts {
   readonly job: Pick<Job, 'number' | 'openedAt' | 'customer' | 'plate'>;
   readonly entries: readonly Entry[];

@@ -3,6 +3,7 @@ import type { CompiledPack, PlacedFault, Repair, TestDefinition } from '@veglia/
 import { curesOf, knownAs, outcomeTable } from '@veglia/core';
 import { chance, randomFrom, seedOf, SimulatedSet, type RepairResult } from '../set/index.ts';
 
+/** Whom a way of working is played against. */
 export interface Opponent {
   complaint(): string | undefined;
   blink(): { groups: readonly number[]; colour?: string; after?: string } | undefined;
@@ -32,6 +33,7 @@ export function simulatedOpponent(set: SimulatedSet, errors: number): Opponent {
 /** A part that cures this fault more often than not, or nearly so, is the right one. */
 const rightPart = 0.3;
 
+/** A case drawn from a pack. */
 export interface BookCase {
   readonly layoutId: string;
   readonly familyId: string | undefined;

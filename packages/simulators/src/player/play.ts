@@ -18,6 +18,7 @@ import { randomFrom, seedOf } from '../set/index.ts';
 import type { Opponent } from './opponent.ts';
 import type { Choice, Way } from './ways.ts';
 
+/** How a case is played. */
 export interface PlayOptions {
   readonly opponent: Opponent;
   readonly way: Way;
@@ -31,12 +32,14 @@ export interface PlayOptions {
   readonly most?: number;
 }
 
+/** An assembly as it was told to the bench, and whether as proven. */
 export interface Told {
   readonly id: string;
   readonly probability: number;
   readonly proven: boolean;
 }
 
+/** A case, played to its end. */
 export interface Play {
   readonly entries: readonly Entry[];
   readonly ending: 'cured' | 'given-up' | 'too-long';

@@ -2,6 +2,7 @@
 import { believe, decideFrom, defaultSettings, type CompiledPack, type DecisionModel } from '@veglia/core';
 import { randomFrom, seedOf } from '../set/index.ts';
 
+/** A decision model small enough to be solved exactly. */
 export interface SmallModel {
   readonly layoutId: string;
   readonly symptom: string;

@@ -20,12 +20,14 @@ import {
 } from '@veglia/core';
 import type { Random } from '../set/index.ts';
 
+/** What a way does next. */
 export type Choice =
   | { readonly kind: 'test'; readonly offer: Offer }
   | { readonly kind: 'repair'; readonly repair: Repair }
   | { readonly kind: 'prove' }
   | { readonly kind: 'give-up' };
 
+/** A way of working: what to do where a case stands. */
 export type Way = (belief: Belief, compiled: CompiledPack, settings: Settings, layoutId: string, random: Random) => Choice;
 
 const giveUp: Choice = { kind: 'give-up' };
@@ -47,9 +49,12 @@ const shownAs =
     return first.id === 'prove-and-close' ? { kind: 'prove' } : giveUp;
   };
 
+/** The step the tool shows at once. */
 export const atOnce: Way = shownAs('at-once');
+/** The step the tool settles on. */
 export const settled: Way = shownAs('settled');
 
+/** The step of a search with other limits. */
 export const refined =
   (options?: RefineOptions): Way =>
   (belief, compiled, settings) => {
@@ -108,6 +113,7 @@ function replaceTop(belief: Belief, compiled: CompiledPack, settings: Settings):
   return giveUp;
 }
 
+/** The layout’s fixed list, then the likeliest part. */
 export const fixedList =
   (stopAt?: number): Way =>
   (belief, compiled, settings, layoutId) => {

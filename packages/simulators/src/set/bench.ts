@@ -29,8 +29,10 @@ export interface BenchState {
   squeezed: boolean;
 }
 
+/** Temperature of the room, °C. */
 export const room = 23;
 
+/** A set as it comes, with nothing done to it. */
 export const emptyBench = (): BenchState => ({
   out: new Set(),
   bridged: [],

@@ -125,6 +125,7 @@ export interface Body {
 
 const infinite = Number.POSITIVE_INFINITY;
 
+/** A set without a fault. */
 export function healthyBody(): Body {
   return {
     outletLive: true,

@@ -6,6 +6,7 @@
 import type { Body } from './body.ts';
 import { chance, pick, within, type Random } from './random.ts';
 
+/** What a fault does to a body. */
 export interface Defect {
   readonly home: string;
   readonly part?: string;
@@ -35,6 +36,7 @@ const plasmaShort = (where: Body['plasma']['shorted']): Defect => ({
   },
 });
 
+/** Faults by the pack’s ids. */
 export const defects: Readonly<Record<string, Defect>> = {
   'outside.supply': {
     home: 'outside',

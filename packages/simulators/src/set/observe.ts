@@ -13,6 +13,7 @@ export interface Reading {
   readonly missing: 'none' | 'one' | 'all' | undefined;
 }
 
+/** What is seen of a set. */
 export interface Observation {
   readonly complaint: string | undefined;
   readonly before: { readonly complaint: string | undefined; readonly notice: Notice | undefined };

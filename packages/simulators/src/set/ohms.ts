@@ -4,6 +4,7 @@ import type { BenchState } from './bench.ts';
 import type { Body } from './body.ts';
 import { plasmaShortOff } from './stages.ts';
 
+/** What stands for no way through, Ω. */
 export const openOhms = 1e9;
 
 const healthy: Readonly<Record<string, number>> = {
@@ -20,10 +21,12 @@ const healthy: Readonly<Record<string, number>> = {
   'address-rail': 6000,
 };
 
+/** What a good set reads from a point to chassis, Ω. */
 export const healthyOhms = (point: string): number => healthy[point] ?? 1000;
 
 const parallel = (...ohms: readonly number[]): number => 1 / ohms.reduce((sum, one) => sum + 1 / one, 0);
 
+/** What this set reads from a point to chassis, Ω. */
 export function ohmsAt(point: string, { layout }: Build, body: Body, bench: BenchState): number {
   const good = healthyOhms(point);
   const has = (node: string): boolean => layout.assemblies.includes(node);

@@ -1,12 +1,15 @@
 /** What a set is built as, and what it shows and does in one configuration. */
 import type { Family, Layout } from '@veglia/core/knowledge';
 
+/** How a set is built. */
 export interface Build {
   readonly layout: Layout;
   readonly family: Family | undefined;
 }
 
+/** What the backlight does. */
 export type Light = 'on' | 'off' | 'flash' | 'dim';
+/** What is on the screen. */
 export type Picture =
   | 'good'
   | 'none'
@@ -32,8 +35,10 @@ export interface Volts {
   readonly steady: boolean;
 }
 
+/** What a set notices of itself. */
 export type Notice = 'rail' | 'light' | 'main' | 'panel' | 'sound' | 'memory' | 'sustain' | 'address' | 'fan' | 'panel-supply';
 
+/** A set at one moment. */
 export interface Scene {
   readonly mains: boolean;
   readonly awake: boolean;

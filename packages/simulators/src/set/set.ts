@@ -14,6 +14,7 @@ import { chance, randomFrom, seedOf } from './random.ts';
 import type { Build, Scene } from './scene.ts';
 import { acts, asReacted, lightKinds, pictureComplaints, type Reaction } from './shows.ts';
 
+/** Which set, and what is wrong with it. */
 export interface SetOptions {
   readonly layout: Layout;
   readonly family?: Family | undefined;
@@ -28,8 +29,10 @@ export interface SetOptions {
 
 type RenewedThing = Pick<Repair, 'assembly' | 'kind' | 'part'>;
 
+/** What a repair did to the symptom. */
 export type RepairResult = 'cured' | 'unchanged' | 'changed';
 
+/** What a test shows. */
 export interface Answer {
   readonly outcome: string;
   /** What was read, for the record. */
@@ -48,6 +51,7 @@ export const simulatedFaults: readonly string[] = Object.keys(defects);
 /** The assembly whose renewal ends it, before a layout merges it into another; undefined: no fault of the simulator. */
 export const simulatedHome = (fault: string): string | undefined => defects[fault]?.home;
 
+/** A set with a fault, to be worked on. */
 export class SimulatedSet {
   readonly #build: Build;
   readonly #seed: number;

@@ -10,9 +10,12 @@ import type { Notice } from '../set/scene.ts';
 import type { Reaction } from '../set/shows.ts';
 import { trade } from './trade.ts';
 
+/** How far sets differ from the trade’s shares. */
 export const worlds = ['varied', 'flat'] as const;
+/** One of `worlds`. */
 export type World = (typeof worlds)[number];
 
+/** A set drawn from a world. */
 export interface WorldCase {
   readonly layoutId: string;
   /** What the bench can know of it; undefined: a family nobody has written down, without a blink table. */

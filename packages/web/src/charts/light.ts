@@ -45,7 +45,7 @@ export function lightOption(
         moveHandleStyle: { color: colours.soft },
       },
     ],
-    xAxis: { type: 'value', min: first, max: last, ...axis(colours, words.time), nameGap: 26 },
+    xAxis: { type: 'value', min: Math.floor(first), max: Math.ceil(last), ...axis(colours, words.time), nameGap: 26 },
     yAxis: {
       type: 'value',
       ...(trace ? { min: low - (high - low) * 0.05, max: high + (high - low) * 0.05 } : { min: 0, max: 1.1 }),

@@ -1,6 +1,7 @@
 /** Why the first step stands before the second and the third: the figures the order was made by, side by side. */
 import type { NextStep } from './steps.ts';
 
+/** Why one step stands before another. */
 export const comparisonCodes = [
   'code-cant-wait',
   'split-before-part',
@@ -16,8 +17,10 @@ export const comparisonCodes = [
   'tells-before-part',
   'cheaper-chain',
 ] as const;
+/** One of `comparisonCodes`. */
 export type ComparisonCode = (typeof comparisonCodes)[number];
 
+/** Two steps, and why the first stands first. */
 export interface Comparison {
   readonly code: ComparisonCode;
   readonly first: NextStep;

@@ -15,6 +15,7 @@ import type { Offer } from './offers.ts';
 import { nextLook } from '../evidence/rows.ts';
 import { minutesToStage, priceOf, stageOf } from './steps.ts';
 
+/** The decision model of a belief, and where the job stands in it. */
 export interface Decision {
   readonly model: DecisionModel;
   readonly at: Standing;

@@ -27,7 +27,9 @@ import { blinkStep, layoutStep, proveStep, repairSteps, stopStep, type NextStep 
 import type { Verdict } from '../verdict/verdict.ts';
 import { weighing, type Weighing } from './weighing.ts';
 
+/** Orders of steps: lowest expected cost, most information for its minutes, the layout’s fixed list. */
 export const policies = ['cost', 'information', 'fixed'] as const;
+/** One of `policies`. */
 export type Policy = (typeof policies)[number];
 
 /** A test that isn't recommended, with the reason; it may be taken all the same. */
@@ -36,6 +38,7 @@ export interface LeftOut {
   readonly step: NextStep;
 }
 
+/** What to do next, in order, and what was left out. */
 export interface Recommendation {
   /** Best first. */
   readonly next: readonly NextStep[];

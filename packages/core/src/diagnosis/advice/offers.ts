@@ -8,6 +8,7 @@ import { rounded } from '../belief/posterior.ts';
 import { circumstancesIn } from '../evidence/rows.ts';
 import { effortToReach, type Effort } from './steps.ts';
 
+/** Why a test is not on the list of steps. */
 export const leftOutCodes = [
   'answered',
   'not-possible',
@@ -22,8 +23,10 @@ export const leftOutCodes = [
   'reading-first',
   'glass-cracked',
 ] as const;
+/** One of `leftOutCodes`. */
 export type LeftOutCode = (typeof leftOutCodes)[number];
 
+/** A test as it could be done now, on one object where it needs one. */
 export interface Offer {
   readonly key: string;
   readonly test: TestDefinition;

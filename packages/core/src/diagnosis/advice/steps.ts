@@ -6,6 +6,7 @@ import { curesOf } from '../evidence/cures.ts';
 import { rounded } from '../belief/posterior.ts';
 import type { Verdict } from '../verdict/verdict.ts';
 
+/** Why a step is proposed. */
 export const reasonCodes = [
   'code-first',
   'outside-first',
@@ -29,8 +30,10 @@ export const reasonCodes = [
   'does-not-pay',
   'cured',
 ] as const;
+/** One of `reasonCodes`. */
 export type ReasonCode = (typeof reasonCodes)[number];
 
+/** What an answer would leave: its probability, and the likeliest assembly after it. */
 export interface OutcomePreview {
   readonly outcome: string;
   readonly probability: number;
@@ -39,6 +42,7 @@ export interface OutcomePreview {
   readonly clears: readonly string[];
 }
 
+/** Why a step is proposed, with the figures behind it. */
 export interface Reason {
   readonly code: ReasonCode;
   /** Expected information about the assembly, bits. */
@@ -59,6 +63,7 @@ export interface Reason {
   readonly toEndMinor?: number;
 }
 
+/** A step as a screen shows it. */
 export interface NextStep {
   readonly kind: 'test' | 'blink' | 'layout' | 'repair' | 'stop';
   readonly id: string;
@@ -75,6 +80,7 @@ export interface NextStep {
   readonly would: readonly OutcomePreview[];
 }
 
+/** Time a step takes, hands-on and waiting apart. */
 export interface Effort {
   /** Minutes. */
   readonly handsOn: number;

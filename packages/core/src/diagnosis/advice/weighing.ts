@@ -8,6 +8,7 @@ import { offerOf, offersOf, type Offer } from './offers.ts';
 import { entropyBits, rounded } from '../belief/posterior.ts';
 import { cautionsFor, priceOf, type NextStep } from './steps.ts';
 
+/** A test and what it tells for its time. */
 export interface Telling {
   readonly offer: Offer;
   /** Expected information about the assembly. */
@@ -16,6 +17,7 @@ export interface Telling {
   readonly score: number;
 }
 
+/** The same with its step and its price, minor units. */
 export interface Scored extends Telling {
   readonly step: NextStep;
   readonly minor: number;
@@ -24,15 +26,18 @@ export interface Scored extends Telling {
 /** A step that was tried and couldn't be told drops behind the others. */
 const unclearShare = 0.25;
 
+/** Bits a minute, a waiting minute counting by the shop’s share. */
 export const scoreOf = (bits: number, { effort, key }: Offer, { interpretation }: Belief, settings: Settings): number =>
   (bits / (effort.handsOn + effort.wait * settings.waitShare)) * (interpretation.unclear.has(key) ? unclearShare : 1);
 
+/** Order of ties: by key, so that it is the same everywhere. */
 export const compareKeys = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0);
 
 /** Most telling for its time first; ties by key. */
 export const byScore = <T extends Telling>(all: readonly T[]): T[] =>
   [...all].sort((a, b) => rounded(b.score) - rounded(a.score) || compareKeys(a.offer.key, b.offer.key));
 
+/** Tests weighed once for one belief. */
 export interface Weighing {
   /** Of every offer, and of what was weighed beside them, most telling first. */
   ranked(): Scored[];

@@ -7,6 +7,7 @@ import { logOdds, posterior, rounded, softmax } from './posterior.ts';
 import { circumstancesKey, outcomeTable } from '../evidence/rows.ts';
 import { testUnits } from '../evidence/units.ts';
 
+/** A case as probabilities, with what they were made from. */
 export interface Belief {
   readonly interpretation: Interpretation;
   /** One per hypothesis; sums to 1. */
@@ -53,6 +54,7 @@ export function sumByAssembly(interpretation: Interpretation, probabilities: rea
   return assemblies;
 }
 
+/** What one entry did. */
 export interface Influence {
   readonly entry: Entry;
   /** Assembly -> natural log-odds gained by this entry: with it, less without it. */

@@ -8,6 +8,7 @@ import type { CaseInput, Entry } from '../../ledger/index.ts';
 import { answerDoubts, believe, type Belief } from './belief.ts';
 import { rounded } from './posterior.ts';
 
+/** An answer that may have come wrong, and how likely that is. */
 export interface DoubtfulAnswer {
   readonly entry: Entry;
   readonly test: string;

@@ -5,6 +5,7 @@ import type { CaseInput } from '../../ledger/index.ts';
 import { believe } from './belief.ts';
 import { rounded } from './posterior.ts';
 
+/** What one entry did when it was written. */
 export interface Effect {
   /** Entry id. */
   readonly entry: string;

@@ -26,8 +26,9 @@ export function secondFaultProbability(input: Pick<CaseInput, 'entries'>, compil
 export const mayHideSecond = (...asked: Parameters<typeof secondFaultProbability>): boolean =>
   secondFaultProbability(...asked) > secondFault;
 
+/** Probability that a second fault is there, and the likeliest pair. */
 export interface TwoFaults {
-  /** Odds of two against one, both from the pack; what is not in it is another doubt. */
+  /** Of two against one, both from the pack; what is not in it is another doubt. */
   readonly probability: number;
   /** The likeliest pair. */
   readonly faults: readonly [string, string];

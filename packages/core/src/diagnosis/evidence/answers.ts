@@ -44,6 +44,7 @@ export interface Case {
   readonly doubts: Doubt[];
 }
 
+/** Answers of a case by test and object. */
 export interface Answers {
   readonly readings: ReadonlyMap<string, readonly Reading[]>;
   readonly answered: ReadonlySet<string>;

@@ -7,6 +7,7 @@ const complaintError = 0.005;
 /** Faults of no special kind: how often they come and go, show when cold only, or when warm only. */
 const usualManner = { sometimes: 0.15, cold: 0.06, warm: 0.06 } as const;
 
+/** What the set was said to do, and how. */
 export interface Told {
   readonly complaints: readonly string[];
   /** Seen by the bench itself: named as what it is. */

@@ -1,5 +1,6 @@
 import { traitsHold, type Condition, type Family } from '../../knowledge/index.ts';
 
+/** What a condition of the pack is held against. */
 export interface Circumstances {
   readonly symptoms: ReadonlySet<string>;
   readonly family: Family | undefined;

@@ -2,6 +2,7 @@
 import { outcomesThatFollow, type CompiledPack } from '../../knowledge/index.ts';
 import type { Entry } from '../../ledger/index.ts';
 
+/** What a test would say, as it follows from a reading there is. */
 export interface Following {
   readonly outcomes: ReadonlySet<string>;
   /** Answered all the same, it counts. */

@@ -4,11 +4,13 @@ import type { Body, BodyOf, Entry } from '../../ledger/index.ts';
 import type { Unused } from './interpretation.ts';
 import type { BlinkEntry } from './units.ts';
 
+/** A repair as it was written down. */
 export interface RepairEntry {
   readonly entry: Entry;
   readonly body: BodyOf<'repair.done'>;
 }
 
+/** What the entries say of the whole case. */
 export interface Gathered {
   readonly symptoms: Set<string>;
   /** Entries the symptom stands in. */

@@ -3,8 +3,10 @@ import type { Following } from './follows.ts';
 import type { Family, PlacedFault, SetIdentity } from '../../knowledge/index.ts';
 import type { BodyOf, Entry, SetState } from '../../ledger/index.ts';
 
+/** Id of the unknown fault: what is wrong is in no pack. */
 export const notInBook = 'not-in-the-book';
 
+/** A fault in a layout, and how likely it is before anything was seen; priors of all sum to 1. */
 export interface Hypothesis {
   readonly layoutId: string;
   /** Undefined: "not in the pack". */
@@ -33,14 +35,17 @@ export const unusedCodes = [
   'wrong-layout',
   'object-missing',
 ] as const;
+/** One of `unusedCodes`. */
 export type UnusedCode = (typeof unusedCodes)[number];
 
+/** An entry that is no evidence, and why. */
 export interface Unused {
   readonly entry: string;
   readonly code: UnusedCode;
   readonly id?: string;
 }
 
+/** What a person should look into. */
 export const doubtCodes = [
   'answers-disagree',
   'blink-read-once',
@@ -56,8 +61,10 @@ export const doubtCodes = [
   'may-be-two',
   'done-live',
 ] as const;
+/** One of `doubtCodes`. */
 export type DoubtCode = (typeof doubtCodes)[number];
 
+/** A doubt, and what it is about. */
 export interface Doubt {
   readonly code: DoubtCode;
   readonly id?: string;
@@ -72,6 +79,7 @@ export interface Reading {
   readonly error: number;
 }
 
+/** Entries that are judged together; log likelihoods are natural, one a hypothesis. */
 export interface EvidenceUnit {
   readonly kind: 'history' | 'symptom' | 'blink' | 'test' | 'repair';
   readonly key: string;
@@ -83,6 +91,7 @@ export interface EvidenceUnit {
   readonly answers: readonly { test: string; of: string | undefined; outcome: string; sure: boolean }[];
 }
 
+/** A case, read under a pack. */
 export interface Interpretation {
   readonly hypotheses: readonly Hypothesis[];
   readonly units: readonly EvidenceUnit[];

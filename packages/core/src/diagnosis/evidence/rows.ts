@@ -4,6 +4,7 @@ import { toldGiven } from './complaint.ts';
 import { holds, type Circumstances } from './conditions.ts';
 import { testKey, type Interpretation } from './interpretation.ts';
 
+/** P(answer | hypothesis) of one test. */
 export interface OutcomeTable {
   /** For an answer without error: one row an outcome, one entry a hypothesis. */
   readonly truth: readonly Float64Array[];

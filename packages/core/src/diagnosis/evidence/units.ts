@@ -7,11 +7,13 @@ import { curesOf } from './cures.ts';
 import type { Doubt, EvidenceUnit, Interpretation, Reading } from './interpretation.ts';
 import { circumstancesKey, outcomeTable } from './rows.ts';
 
+/** A blink code as it was written down. */
 export interface BlinkEntry {
   readonly entry: Entry;
   readonly body: BodyOf<'blink.read'>;
 }
 
+/** What evidence is weighed under. */
 export interface Facts extends Pick<Interpretation, 'symptoms' | 'family' | 'hypotheses' | 'layoutProbabilities'> {
   readonly compiled: CompiledPack;
 }

@@ -9,6 +9,7 @@ import { outcomeTable } from '../evidence/rows.ts';
 /** Share of the sets that pass a proof whose fault may lie elsewhere (value of ours: the threshold for proven is .9). */
 const mayPass = 0.1;
 
+/** A way to a proof that other faults pass too often. */
 export interface PassedProof {
   readonly layout: string;
   readonly assembly: string;

@@ -4,9 +4,12 @@ import { holds } from '../evidence/conditions.ts';
 import { complaintWeights, type Belief, type Influence } from '../belief/belief.ts';
 import { notInBook, testKey, type Interpretation } from '../evidence/interpretation.ts';
 
+/** How an assembly stands. */
 export const verdicts = ['cleared', 'suspect', 'likely-not-split', 'proven'] as const;
+/** One of `verdicts`. */
 export type Verdict = (typeof verdicts)[number];
 
+/** An observation that a proof still lacks, and the outcomes that would do. */
 export interface MissingStep {
   readonly test: string;
   readonly of?: string;
@@ -55,6 +58,7 @@ export function rulingEntry(id: string, moved: readonly Influence[]): string | u
   return against[0]?.entry.id;
 }
 
+/** Whether a proof is in. */
 export type ProofState =
   | { readonly met: true }
   /** `missing` is the best way left to the proof; empty where none is left on this set. */

@@ -13,6 +13,7 @@ import { proofOf } from '../verdict/proof.ts';
 import type { Verdict } from '../verdict/verdict.ts';
 import { spentSoFar, type Spent } from './spent.ts';
 
+/** What a list of jobs needs of a case. */
 export interface Brief extends Recommendation {
   /** The pack with what the shop has counted. */
   readonly compiled: CompiledPack;

@@ -4,9 +4,12 @@ import { liveEntries, openWaits, type CaseInput, type Wait } from '../../ledger/
 import { stillOut } from '../../safety/index.ts';
 import { briefOf } from './brief.ts';
 
+/** Where a job stands. */
 export const jobStates = ['taken-in', 'on-the-bench', 'closed'] as const;
+/** One of `jobStates`. */
 export type JobState = (typeof jobStates)[number];
 
+/** What a job’s card shows. */
 export interface JobCardFacts {
   readonly state: JobState;
   readonly symptoms: readonly string[];
@@ -42,6 +45,7 @@ export interface JobCardFacts {
 
 /** What a set is waiting for: a hand, a timer, the customer's answer; nothing once it is closed. */
 export const waitsForKinds = ['hands', 'timer', 'customer', 'nothing'] as const;
+/** What a job waits for. */
 export type WaitsFor = (typeof waitsForKinds)[number];
 
 const benchKinds = new Set(['test.answered', 'reading.taken', 'repair.done', 'part.fitted', 'flash.done', 'set.changed']);

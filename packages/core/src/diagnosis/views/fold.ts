@@ -19,6 +19,7 @@ import { briefOf, byProbability, type Brief } from './brief.ts';
 /** Rises when the same case may fold to other numbers. */
 export const engine = 'veglia-core/11';
 
+/** An entry that moved an assembly’s probability. */
 export interface Because {
   /** Entry id and seq. */
   readonly entry: string;
@@ -27,6 +28,7 @@ export interface Because {
   readonly weight: number;
 }
 
+/** An assembly as a screen shows it. */
 export interface AssemblyView {
   readonly id: string;
   readonly probability: number;
@@ -40,6 +42,7 @@ export interface AssemblyView {
   readonly because: readonly Because[];
 }
 
+/** A fault as a screen shows it. */
 export interface FaultView {
   readonly id: string;
   /** What is swapped for it in the likeliest layout that has it. */
@@ -47,6 +50,7 @@ export interface FaultView {
   readonly probability: number;
 }
 
+/** A case, folded: what `veglia case fold` prints. */
 export interface CaseFold {
   readonly engine: string;
   readonly pack: string;

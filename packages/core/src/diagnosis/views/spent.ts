@@ -3,6 +3,7 @@ import type { CompiledPack } from '../../knowledge/index.ts';
 import { liveEntries, setOnArrival, stateAfter, type BodyOf, type CaseInput, type SetState } from '../../ledger/index.ts';
 import { effortToReach, minutesToStage, powerChangeMinutes, priceOf, stageOf, type NextStep } from '../advice/steps.ts';
 
+/** Hands-on minutes of a job so far, and what they cost. */
 export interface Spent {
   readonly minutes: number;
   /** Minutes nobody typed: taken from the pack, the way to each step included. */
