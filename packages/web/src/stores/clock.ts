@@ -1,8 +1,8 @@
 /** The time, as screens see it: whole seconds, one ticker for all. */
-import { computed, ref, type ComputedRef, type Ref } from 'vue';
+import { useTimestamp } from '@vueuse/core';
+import { computed, type ComputedRef, type Ref } from 'vue';
 
-const now = ref(Date.now());
-setInterval(() => (now.value = Date.now()), 1000);
+const now = useTimestamp({ interval: 1000 });
 /** For what changes by the minute: nothing is worked out anew each second for it. */
 const quarter = 15_000;
 const coarse = computed(() => Math.floor(now.value / quarter) * quarter);

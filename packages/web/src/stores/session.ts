@@ -1,19 +1,18 @@
 /** Who writes, and how it looks. Kept in the browser; accounts come later. */
 import type { Person } from '@veglia/contract';
+import { useLocalStorage, usePreferredDark } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, ref, watchEffect } from 'vue';
 import { api } from '../api.ts';
 
 export const useSession = defineStore('session', () => {
   const people = ref<Person[]>([]);
-  const personId = ref(localStorage.getItem('veglia.person') ?? '');
-  const dark = ref(localStorage.getItem('veglia.dark') ?? (matchMedia('(prefers-color-scheme: dark)').matches ? 'yes' : 'no'));
+  // Two tabs may be two people's: who writes in one stays as it is when another changes.
+  const personId = useLocalStorage('veglia.person', '', { listenToStorageChanges: false });
+  const dark = useLocalStorage('veglia.dark', usePreferredDark().value ? 'yes' : 'no');
   const person = computed(() => people.value.find((one) => one.id === personId.value) ?? people.value[0]);
 
-  watchEffect(() => {
-    document.documentElement.classList.toggle('dark', dark.value === 'yes');
-    localStorage.setItem('veglia.dark', dark.value);
-  });
+  watchEffect(() => document.documentElement.classList.toggle('dark', dark.value === 'yes'));
 
   async function load(): Promise<void> {
     const reply = await api.people();
@@ -22,7 +21,6 @@ export const useSession = defineStore('session', () => {
 
   function choose(id: string): void {
     personId.value = id;
-    localStorage.setItem('veglia.person', id);
   }
 
   return { people, person, dark, load, choose };
