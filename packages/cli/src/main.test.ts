@@ -110,7 +110,7 @@ describe('veglia case', () => {
     expect(information.next).toHaveLength(2);
     expect(information.next[0]?.because.sentence).toMatch(/removes about \d+ % of the uncertainty in \d+ min/);
     const cost = json((await veglia('case', 'next', name)).out) as typeof information;
-    expect(cost.next[0]?.because.sentence).toMatch(/^Lowest expected cost: saves about .* EUR of the .* EUR/);
+    expect(cost.next[0]?.because.sentence).toMatch(/^Lowest expected cost: saves about €[\d.]+ of the €[\d.]+/);
     const fixed = json((await veglia('case', 'next', name, '--policy', 'fixed')).out) as { next: { because: { code: string } }[] };
     expect(fixed.next[0]?.because.code).toBe('list-order');
   });
