@@ -196,7 +196,7 @@ test('two tabs at the counter keep a set each; one put aside is taken up again',
 
   await page.getByRole('button', { name: 'Save draft, start another' }).click();
   await expect(page.getByLabel('Maker')).toHaveValue('');
-  await page.getByTestId('aside').getByRole('button', { name: 'Oltrema Casimir Oakhollow' }).click();
+  await page.getByTestId('aside').getByRole('button', { name: 'Oltrema, Casimir Oakhollow' }).click();
   await expect(page.getByLabel('Maker')).toHaveValue('Oltrema');
   await page.getByTestId('save').click();
   await page.getByTestId('another').click();

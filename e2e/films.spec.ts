@@ -11,7 +11,7 @@ import { expect, test } from './support/app.ts';
 
 const withFilm = (film: string): Promise<Browser> =>
   chromium.launch({
-    executablePath: process.env.VEGLIA_CHROMIUM ?? '/usr/bin/chromium-headless-shell',
+    executablePath: process.env.VEGLIA_WHOLE_CHROMIUM ?? '/usr/bin/chromium',
     args: ['--use-fake-device-for-media-stream', '--use-fake-ui-for-media-stream', `--use-file-for-fake-video-capture=${film}`],
   });
 
@@ -73,7 +73,7 @@ test.describe('with a camera', () => {
       [[], 'No camera found'],
     ] as const) {
       const browser = await chromium.launch({
-        executablePath: process.env.VEGLIA_CHROMIUM ?? '/usr/bin/chromium-headless-shell',
+        executablePath: process.env.VEGLIA_WHOLE_CHROMIUM ?? '/usr/bin/chromium',
         args: [...args],
       });
       const page = await browser.newPage();

@@ -135,7 +135,7 @@ const pictures = {
 
 async function main() {
   const only = process.argv.slice(2);
-  const executablePath = await ensureChromium();
+  const { small: executablePath } = await ensureChromium();
   const server = await demoServer();
   const { address } = server;
   const browser = await chromium.launch({ executablePath });

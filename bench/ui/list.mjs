@@ -51,7 +51,7 @@ const fill = [
 
 async function main() {
   const server = await demoServer();
-  const executablePath = await ensureChromium();
+  const { small: executablePath } = await ensureChromium();
   const browser = await chromium.launch({ executablePath, args: ['--no-sandbox'] });
   const rows = [];
   const add = (measure, values, unit, target) =>

@@ -165,7 +165,7 @@ async function benchKeys(browser, address) {
 
 async function main() {
   const server = await demoServer();
-  const browser = await chromium.launch({ executablePath: await ensureChromium() });
+  const browser = await chromium.launch({ executablePath: (await ensureChromium()).small });
   const rows = [];
   const add = (measure, values, unit, target) =>
     rows.push({

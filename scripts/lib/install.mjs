@@ -64,16 +64,16 @@ export async function ensurePostgres() {
 }
 
 /**
- * Debian's Chromium without windows: the same engine, which draws no window around a page and so opens one in a third less of the
- * processor's time. An installed Chromium with windows does as well where the other can't be installed.
+ * Debian's Chromium: `small` is the same engine without windows, which opens a page in a third less of the processor's time; `whole` is
+ * for what only a browser with windows has, such as asking whether a page may use the camera.
  */
 export async function ensureChromium() {
   const find = (name) => ask('sh', ['-c', `command -v ${name}`]).out.trim();
-  const small = 'chromium-headless-shell';
-  if (find(small) !== '') return find(small);
-  if (find('chromium') !== '' && !isRoot()) return find('chromium');
-  await aptInstall([small], 'Chromium');
-  return find(small) || stop(`Chromium was installed, but \`${small}\` is not in the PATH.`);
+  const names = ['chromium-headless-shell', 'chromium'];
+  const missing = names.filter((name) => find(name) === '');
+  if (missing.length > 0) await aptInstall(missing, 'Chromium');
+  const [small, whole] = names.map((name) => find(name) || stop(`Chromium was installed, but \`${name}\` is not in the PATH.`));
+  return { small, whole };
 }
 
 /** For tests that read a PDF as somebody else's program does. */
