@@ -23,6 +23,6 @@ function createTransformer(options) {
       const result = await inner.processAsync(source, ...more);
       return declared.test(source) ? result : { ...result, code: `${once} ${result.code}` };
     },
-    getCacheKey: (...all) => `${inner.getCacheKey(...all)}-${names.length}`,
+    getCacheKey: (...all) => `${inner.getCacheKey(...all)}-${once}`,
   };
 }
