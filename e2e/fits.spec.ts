@@ -29,6 +29,7 @@ function misfits(page: Page): Promise<{ steps: string[]; faults: Fault[] }> {
       const column = panel?.parentElement?.getBoundingClientRect();
       if (!panel || !column) return void faults.push({ step, what: 'no panel' });
       const bottom = Math.min(column.bottom, innerHeight);
+      const before = faults.length;
       for (const part of panel.querySelectorAll('h1, .facts, .why, .how, .watch, button, input, select, label.think')) {
         const box = part.getBoundingClientRect();
         if (box.width === 0 || (part instanceof HTMLInputElement && part.type === 'checkbox')) continue;
@@ -41,6 +42,13 @@ function misfits(page: Page): Promise<{ steps: string[]; faults: Fault[] }> {
         const control = part.matches('button:not(.plain), input, select, label.think');
         if (control && box.height < least) faults.push({ step, what: `${name} is ${Math.round(box.height)} high` });
       }
+      // What took the room: a line that is there for a moment only would not be known otherwise.
+      if (before === 0 && faults.length > 0)
+        for (const one of document.querySelectorAll<HTMLElement>('body header, #app > *, .benchpage > *, .column[data-column="step"] > *'))
+          faults.push({
+            step,
+            what: `beside it: ${one.tagName} ${one.className} ${Math.round(one.getBoundingClientRect().height)} high "${one.innerText.slice(0, 60)}"`,
+          });
     };
     for (const details of document.querySelectorAll<HTMLDetailsElement>('[data-test="left-out"], [data-test="others"] details'))
       details.open = true;
