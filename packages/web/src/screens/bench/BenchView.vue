@@ -33,6 +33,7 @@ import OtherSteps from './OtherSteps.vue';
 import { useSteps } from './steps.ts';
 import RefusedEntries from './RefusedEntries.vue';
 import StateBand from './StateBand.vue';
+import { cap, pressed, type Pressed } from './keymap.ts';
 
 const props = defineProps<{ id: string }>();
 const { t } = useI18n();
@@ -201,28 +202,30 @@ function onKey(event: KeyboardEvent): void {
   // Space on a button that has the focus would press it a second time; on a photo’s it opens the camera.
   if (event.key === ' ' && target instanceof HTMLInputElement) return;
   if (event.key === ' ' && target instanceof HTMLButtonElement && !target.closest('[data-test="walk"]')) return;
-  if (used(event.key.toLowerCase())) event.preventDefault();
+  const asked = pressed(event.key);
+  if (asked && used(asked)) event.preventDefault();
 }
-function used(key: string): boolean {
+function used(asked: Pressed): boolean {
+  const { command } = asked;
   if (then.value !== undefined) {
-    if (key === 'escape') then.value = undefined;
-    return key === 'escape';
+    if (command === 'back') then.value = undefined;
+    return command === 'back';
   }
-  if (chosenNode.value !== '' && nodeSheet.value?.press(key)) return true;
-  if (instruments.value?.press(key) === true) return true;
-  if (key === 'b') far.value = !far.value;
-  else if (key === 'y') aloud.value = !aloud.value;
-  else if (key === 'q') quick.value?.focus();
-  else if (key === 'm') noteField.value?.focus();
-  else if (key === 'p') plan.value?.focus();
-  else if (key === '=' && onlyTold.value) complaintLine.value?.confirm();
-  else if (key === 'k') doubtfulOpen.value = !doubtfulOpen.value;
-  else if (band.value?.press(key) === true) return true;
-  else if (others.value?.press(key) === true) return true;
-  else if (key === 'escape') {
+  if (chosenNode.value !== '' && nodeSheet.value?.press(asked)) return true;
+  if (instruments.value?.press(asked) === true) return true;
+  if (command === 'far') far.value = !far.value;
+  else if (command === 'aloud') aloud.value = !aloud.value;
+  else if (command === 'quick') quick.value?.focus();
+  else if (command === 'note') noteField.value?.focus();
+  else if (command === 'plan') plan.value?.focus();
+  else if (command === 'symptom' && onlyTold.value) complaintLine.value?.confirm();
+  else if (command === 'doubtful') doubtfulOpen.value = !doubtfulOpen.value;
+  else if (band.value?.press(asked) === true) return true;
+  else if (others.value?.press(asked) === true) return true;
+  else if (command === 'back') {
     toSuggested();
     instruments.value?.close();
-  } else return panel.value?.press(key) === true;
+  } else return panel.value?.press(asked) === true;
   return true;
 }
 const complaintLine = ref<InstanceType<typeof ComplaintLine>>();
@@ -276,7 +279,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
       <RefusedEntries :compiled="compiled" @edit="editNote" />
       <p v-if="then !== undefined" class="sheet then" role="status" data-test="as-of">
         {{ t('bench.asOf.told', { n: then }) }}
-        <button type="button" class="push" @click="then = undefined"><KeyCap label="Esc" />{{ t('bench.asOf.back') }}</button>
+        <button type="button" class="push" @click="then = undefined"><KeyCap :label="cap('back')" />{{ t('bench.asOf.back') }}</button>
       </p>
       <div class="panes" role="tablist" :aria-label="t('bench.pane.title')">
         <button
@@ -329,7 +332,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
           <section class="sheet plansheet">
             <div class="planline">
               <LayoutFound :fold="fold" :compiled="compiled" :family="store.input?.set.family" @write="write" />
-              <span class="soft" :title="t('bench.planKeys')"><KeyCap label="P" /></span>
+              <span class="soft" :title="t('bench.planKeys')"><KeyCap :label="cap('plan')" /></span>
               <button type="button" class="plain" data-test="save-plan" @click="savePlan">{{ t('bench.savePlan') }}</button>
             </div>
             <SetPlan

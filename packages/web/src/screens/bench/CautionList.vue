@@ -7,6 +7,7 @@ import { useI18n } from 'vue-i18n';
 import KeyCap from '../../parts/KeyCap.vue';
 import { textOf } from '../../stores/packs.ts';
 import { newCautions, unreadCautions } from './cautions.ts';
+import { cap } from './keymap.ts';
 
 const props = defineProps<{ step: NextStep; fold: CaseFold; compiled: CompiledPack; shop: ShopSettings }>();
 /** The one line is opened. */
@@ -45,7 +46,7 @@ const alsoWhole = computed(() => news.value.length > 0);
         :title="t('bench.cautionsOpen')"
         @click="open = !open"
       >
-        <KeyCap v-if="news.length === 0" label="C" />
+        <KeyCap v-if="news.length === 0" :label="cap('cautions')" />
         <span class="shorts">{{ t('bench.cautionsLine', known.length) }}: {{ known.map((one) => textOf(one.short)).join(' · ') }}</span>
       </button>
     </div>
@@ -69,7 +70,7 @@ const alsoWhole = computed(() => news.value.length > 0);
       </li>
     </ul>
     <button v-if="whole.length > 0 && !barred" type="button" class="plain" data-test="cautions-seen" @click="$emit('read')">
-      <KeyCap label="C" />{{ t('bench.cautionsSeen') }}
+      <KeyCap :label="cap('cautions')" />{{ t('bench.cautionsSeen') }}
     </button>
   </div>
 </template>

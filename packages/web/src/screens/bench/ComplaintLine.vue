@@ -5,6 +5,7 @@ import { ref } from 'vue';
 import { useI18n } from 'vue-i18n';
 import KeyCap from '../../parts/KeyCap.vue';
 import { textOf } from '../../stores/packs.ts';
+import { cap } from './keymap.ts';
 
 const props = defineProps<{ compiled: CompiledPack; symptoms: readonly string[] }>();
 const emit = defineEmits<{ write: [bodies: Body[]] }>();
@@ -25,7 +26,7 @@ defineExpose({ confirm: () => record(props.symptoms) });
       {{ t('bench.complaint.reported') }} <strong>{{ symptoms.map(nameOf).join(', ') }}</strong>
     </p>
     <button type="button" class="plain" data-test="complaint-seen" @click="record(symptoms)">
-      <KeyCap label="=" /> {{ t('bench.complaint.confirm') }}
+      <KeyCap :label="cap('symptom')" /> {{ t('bench.complaint.confirm') }}
     </button>
     <button v-if="!choosing" type="button" class="plain" data-test="complaint-other" @click="choosing = true">
       {{ t('bench.complaint.other') }}

@@ -5,6 +5,7 @@ import { computed } from 'vue';
 import KeyCap from '../../parts/KeyCap.vue';
 import { useI18n } from 'vue-i18n';
 import { percent, useNames } from '../../names.ts';
+import { cap } from './keymap.ts';
 
 const props = defineProps<{ input: CaseInput; compiled: CompiledPack; open: boolean }>();
 defineEmits<{ toggle: [] }>();
@@ -22,7 +23,7 @@ const doubtful = computed(() =>
 <template>
   <section class="sheet" data-test="doubtful">
     <button type="button" class="plain" :aria-expanded="open" @click="$emit('toggle')">
-      <KeyCap label="K" />{{ t('bench.doubtful.ask') }}
+      <KeyCap :label="cap('doubtful')" />{{ t('bench.doubtful.ask') }}
     </button>
     <div v-if="open">
       <p v-if="doubtful.length === 0" class="soft">{{ t('bench.doubtful.none') }}</p>

@@ -5,6 +5,7 @@ import { defineAsyncComponent, nextTick, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
 import KeyCap from '../../parts/KeyCap.vue';
 import KeysSheet from './KeysSheet.vue';
+import { cap, type Pressed, type BenchCommand } from './keymap.ts';
 
 defineProps<{ fold: CaseFold; compiled: CompiledPack; entries: readonly Entry[]; family: string | undefined }>();
 defineEmits<{ write: [bodies: Body[]] }>();
@@ -14,8 +15,8 @@ const HeatRounds = defineAsyncComponent(() => import('./HeatRounds.vue'));
 const StimulusLog = defineAsyncComponent(() => import('./StimulusLog.vue'));
 const PhotoSheet = defineAsyncComponent(() => import('./PhotoSheet.vue'));
 const TeardownList = defineAsyncComponent(() => import('./TeardownList.vue'));
-const keys = { l: 'light', h: 'heat', j: 'stimulus', z: 'teardown', i: 'photo', '?': 'keys' } as const;
-type Instrument = (typeof keys)[keyof typeof keys];
+const shelved = ['light', 'heat', 'stimulus', 'teardown', 'photo', 'keys'] as const satisfies readonly BenchCommand[];
+type Instrument = (typeof shelved)[number];
 const opened = ref<Instrument>();
 const shelf = ref<HTMLElement>();
 
@@ -26,10 +27,10 @@ async function toggle(one: Instrument): Promise<void> {
   if (opened.value) shelf.value?.scrollIntoView({ block: 'start' });
 }
 /** True where the key was one of theirs. */
-function press(key: string): boolean {
-  if (!Object.hasOwn(keys, key)) return false;
-  void toggle(keys[key as keyof typeof keys]);
-  return true;
+function press({ command }: Pressed): boolean {
+  const one = shelved.find((name) => name === command);
+  if (one) void toggle(one);
+  return one !== undefined;
 }
 defineExpose({ press, close: (): void => (opened.value = undefined) });
 </script>
@@ -37,15 +38,15 @@ defineExpose({ press, close: (): void => (opened.value = undefined) });
 <template>
   <div ref="shelf" class="instruments" role="group" :aria-label="t('bench.instruments.title')">
     <button
-      v-for="(name, key) in keys"
-      :key="key"
+      v-for="name in shelved"
+      :key="name"
       type="button"
       class="push"
       :aria-expanded="opened === name"
       :data-test="name === 'light' ? 'read-light' : `open-${name}`"
       @click="toggle(name)"
     >
-      <KeyCap :label="key.toUpperCase()" />{{ t(`bench.instruments.${name}`) }}
+      <KeyCap :label="cap(name)" />{{ t(`bench.instruments.${name}`) }}
     </button>
   </div>
   <div v-if="opened" class="opened">

@@ -3,47 +3,16 @@
 import { useI18n } from 'vue-i18n';
 import KeyCap from '../../parts/KeyCap.vue';
 import { aloud, canListen, canSpeak, dictated, far } from '../../stores/hands.ts';
+import { benchCommands, caps } from './keymap.ts';
 
 const { t } = useI18n();
-const keys = [
-  'Space',
-  '1–9',
-  '0',
-  'N',
-  'T',
-  'C',
-  'A',
-  'W',
-  'E',
-  'S D F',
-  'O',
-  'U',
-  'R',
-  'V',
-  'G',
-  'P',
-  'X',
-  '=',
-  'L',
-  'K',
-  'H',
-  'J',
-  'Z',
-  'I',
-  'Q',
-  'M',
-  'B',
-  'Y',
-  'Esc',
-  '?',
-] as const;
 </script>
 
 <template>
   <section class="sheet" data-test="keys">
     <h2>{{ t('bench.keys.title') }}</h2>
     <dl>
-      <div v-for="key in keys" :key="key"><KeyCap :label="key" /> {{ t(`bench.keys.of.${key}`) }}</div>
+      <div v-for="command in benchCommands" :key="command"><KeyCap :label="caps(command)" /> {{ t(`bench.keys.of.${command}`) }}</div>
     </dl>
     <p class="ticks">
       <el-checkbox v-model="far">{{ t('bench.keys.far') }}</el-checkbox>

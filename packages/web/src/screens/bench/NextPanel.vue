@@ -27,6 +27,7 @@ import ReadingField from './ReadingField.vue';
 import LayoutSketch from '../../parts/LayoutSketch.vue';
 import WaitLine from './WaitLine.vue';
 import WalkPanel from './WalkPanel.vue';
+import { cap, type Pressed } from './keymap.ts';
 
 const props = defineProps<{
   step: NextStep;
@@ -67,14 +68,14 @@ const walkPanel = ref<InstanceType<typeof WalkPanel>>();
 const answers = computed(() => {
   if (!test.value) return [];
   const own = test.value.observe.outcomes.map((outcome, index) => ({
-    key: String(index + 1),
+    key: cap('answer', index),
     outcome: outcome.id,
     name: textOf(outcome.name),
   }));
   return [
     ...own,
-    { key: '0', outcome: 'cant-tell', name: t('bench.cantTell') },
-    { key: 'N', outcome: 'not-possible', name: t('bench.notPossible') },
+    { key: cap('cantTell'), outcome: 'cant-tell', name: t('bench.cantTell') },
+    { key: cap('notPossible'), outcome: 'not-possible', name: t('bench.notPossible') },
   ];
 });
 /** Steps that fit something known to be good, or read a meter, stand on gear that has to be proven now and then. */
@@ -135,7 +136,7 @@ const layouts = computed(() => {
   const own = props.compiled.families.get(props.family ?? '')?.layouts;
   return props.compiled.pack.layouts
     .filter(({ id }) => !own || own.includes(id))
-    .map((layout, index) => ({ key: String(index + 1), layout }));
+    .map((layout, index) => ({ key: cap('answer', index), layout }));
 });
 /** What was seen inside was seen unplugged and with the cover off: recorded with it. */
 function layoutFound(layout: string): void {
@@ -181,9 +182,9 @@ const repairAnswers = computed(() =>
   props.step.kind !== 'repair'
     ? []
     : [
-        { key: '1', result: 'cured' as const, name: t('bench.repairCured') },
-        { key: '2', result: 'unchanged' as const, name: t('bench.repairUnchanged') },
-        { key: '3', result: 'changed' as const, name: t('bench.repairChanged') },
+        { key: cap('answer', 0), result: 'cured' as const, name: t('bench.repairCured') },
+        { key: cap('answer', 1), result: 'unchanged' as const, name: t('bench.repairUnchanged') },
+        { key: cap('answer', 2), result: 'changed' as const, name: t('bench.repairChanged') },
       ],
 );
 
@@ -193,17 +194,18 @@ const telling = computed(() => answers.value.filter(({ outcome }) => !isSilent(o
 const silent = computed(() => answers.value.filter(({ outcome }) => isSilent(outcome)));
 
 /** Keys arrive from the screen, which knows whether a field has them. True where one was used. */
-function press(key: string): boolean {
-  if (key === 'c' && news.value.length > 0) readCautions();
-  else if (key === 'c' && props.step.cautions.length > 0) cautionsOpen.value = !cautionsOpen.value;
-  else if (key === ' ') return walkPanel.value?.confirm() === true;
-  else if (key === 'a' && walking.value && !unreadLeft.value) anyway.value = !anyway.value;
-  else if (key === 'w' && !unreadLeft.value && !wait.value && (progress.value?.next?.waitMinutes ?? ownWait.value) > 0)
+function press({ command, nth }: Pressed): boolean {
+  if (command === 'cautions' && news.value.length > 0) readCautions();
+  else if (command === 'cautions' && props.step.cautions.length > 0) cautionsOpen.value = !cautionsOpen.value;
+  else if (command === 'confirm') return walkPanel.value?.confirm() === true;
+  else if (command === 'anyway' && walking.value && !unreadLeft.value) anyway.value = !anyway.value;
+  else if (command === 'wait' && !unreadLeft.value && !wait.value && (progress.value?.next?.waitMinutes ?? ownWait.value) > 0)
     startWait(progress.value?.next?.waitMinutes ?? ownWait.value);
-  else if (key === 't' && test.value) emit('toggleThinkSo');
+  else if (command === 'thinkSo' && test.value) emit('toggleThinkSo');
   else {
+    const key = cap(command, nth);
     const repair = repairAnswers.value.find((one) => one.key === key);
-    const found = answers.value.find((one) => one.key.toLowerCase() === key);
+    const found = answers.value.find((one) => one.key === key);
     const seen = layouts.value.find((one) => one.key === key);
     if (locked.value || (!repair && !found && !seen)) return false;
     if (seen) layoutFound(seen.layout.id);
@@ -221,7 +223,7 @@ defineExpose({ press, focus: () => title.value?.focus({ preventScroll: true }) }
     <div class="line">
       <h2>{{ begun ? t('bench.begun') : chosen ? t('bench.taken') : t('bench.next') }}</h2>
       <button v-if="chosen" type="button" class="plain back" @click="$emit('back')">
-        <KeyCap label="Esc" />{{ t('bench.backToFirst') }}
+        <KeyCap :label="cap('back')" />{{ t('bench.backToFirst') }}
       </button>
     </div>
     <h1 ref="title" tabindex="-1">{{ names.step(step.kind, step.id, step.kind === 'test' ? step.of : undefined) }}</h1>
@@ -250,7 +252,7 @@ defineExpose({ press, focus: () => title.value?.focus({ preventScroll: true }) }
     <p v-if="codeInDanger" class="alarm" role="alert" data-test="code-in-danger">{{ t('blink.codeFirst') }}</p>
     <div v-if="unreadLeft" class="line lock">
       <button type="button" class="push full" data-test="read-cautions" @click="readCautions">
-        <KeyCap label="C" />{{ t('bench.readCautions') }}
+        <KeyCap :label="cap('cautions')" />{{ t('bench.readCautions') }}
       </button>
       <span class="soft">{{ t('bench.cautionsFirst') }}</span>
     </div>
@@ -272,12 +274,12 @@ defineExpose({ press, focus: () => title.value?.focus({ preventScroll: true }) }
     <WaitLine v-if="wait" :wait="wait" :asks="!walking" @write="(bodies) => emit('write', bodies)" />
     <p v-else-if="!walking && ownWait > 0">
       <button type="button" class="push" :disabled="unreadLeft" data-test="start-wait" @click="startWait(ownWait)">
-        <KeyCap label="W" />{{ t('bench.wait.start', { n: ownWait }) }}
+        <KeyCap :label="cap('wait')" />{{ t('bench.wait.start', { n: ownWait }) }}
       </button>
     </p>
     <div v-if="walking && !unreadLeft" class="anyway">
       <button type="button" class="plain" :aria-pressed="anyway" data-test="anyway" @click="anyway = !anyway">
-        <KeyCap label="A" /> {{ anyway ? t('bench.anyway.off') : t('bench.anyway.on') }}
+        <KeyCap :label="cap('anyway')" /> {{ anyway ? t('bench.anyway.off') : t('bench.anyway.on') }}
       </button>
       <div v-if="anyway" class="alarm" role="alert" data-test="anyway-told">
         <p>{{ t('bench.anyway.told') }}</p>
@@ -336,7 +338,9 @@ defineExpose({ press, focus: () => title.value?.focus({ preventScroll: true }) }
           <KeyCap :label="one.key" /><span class="name">{{ one.name }}</span>
         </button>
         <label class="think"
-          ><input type="checkbox" :checked="thinkSo" @change="$emit('toggleThinkSo')" /><KeyCap label="T" />{{ t('bench.thinkSo') }}</label
+          ><input type="checkbox" :checked="thinkSo" @change="$emit('toggleThinkSo')" /><KeyCap :label="cap('thinkSo')" />{{
+            t('bench.thinkSo')
+          }}</label
         >
       </div>
     </template>

@@ -8,6 +8,7 @@ import { percent, useNames } from '../../names.ts';
 import KeyCap from '../../parts/KeyCap.vue';
 import VerdictMark from '../../parts/VerdictMark.vue';
 import StepLine from './StepLine.vue';
+import { cap, type Pressed } from './keymap.ts';
 
 const props = defineProps<{
   id: string;
@@ -48,10 +49,10 @@ function nearness(step: NextStep): number {
 }
 const inside = computed(() => props.fold.set.layout !== undefined && stageOfPlace(props.id, props.fold.set.layout, props.compiled) > 0);
 const isOut = computed(() => props.fold.set.out.includes(props.id));
-function press(key: string): boolean {
-  const step = about.value[Number(key) - 1];
-  if (key === 'escape') emit('close');
-  else if (key === 'x' && inside.value) plug();
+function press({ command, nth }: Pressed): boolean {
+  const step = command === 'answer' ? about.value[nth] : undefined;
+  if (command === 'back') emit('close');
+  else if (command === 'connector' && inside.value) plug();
   else if (step) emit('take', step);
   else return false;
   return true;
@@ -67,17 +68,17 @@ defineExpose({ press });
         <VerdictMark v-if="view" :verdict="view.verdict" :probability="view.probability" />{{ names.assembly(id) }}
         <span v-if="view" class="soft">{{ t(`core.verdict.${view.verdict}`) }}, {{ percent(view.probability) }}</span>
       </strong>
-      <button type="button" class="plain" @click="$emit('close')"><KeyCap label="Esc" /> {{ t('bench.node.close') }}</button>
+      <button type="button" class="plain" @click="$emit('close')"><KeyCap :label="cap('back')" /> {{ t('bench.node.close') }}</button>
     </div>
     <p v-if="because" class="soft">{{ t('bench.because') }} {{ entryWords(because.entry) }}</p>
     <p v-if="about.length === 0" class="soft">{{ t('bench.node.none') }}</p>
     <ul>
       <li v-for="(step, index) in about" :key="`${step.kind}${step.id}${step.of ?? ''}`">
-        <StepLine :step="step" :names="names" :key-label="String(index + 1)" @take="$emit('take', step)" />
+        <StepLine :step="step" :names="names" :key-label="cap('answer', index)" @take="$emit('take', step)" />
       </li>
     </ul>
     <button v-if="inside && fold.set.stage > 0" type="button" class="push" data-test="node-plug" @click="plug">
-      <KeyCap label="X" />{{ isOut ? t('bench.node.restore') : t('bench.node.pull') }}
+      <KeyCap :label="cap('connector')" />{{ isOut ? t('bench.node.restore') : t('bench.node.pull') }}
     </button>
   </section>
 </template>

@@ -6,6 +6,7 @@ import { useI18n } from 'vue-i18n';
 import { useNames } from '../../names.ts';
 import KeyCap from '../../parts/KeyCap.vue';
 import StepLine from './StepLine.vue';
+import { benchKeys, cap, type Pressed } from './keymap.ts';
 
 const props = defineProps<{
   others: readonly NextStep[];
@@ -19,16 +20,15 @@ const emit = defineEmits<{
 }>();
 const { t } = useI18n();
 const names = useNames(() => props.compiled);
-const keys = ['S', 'D', 'F'];
 const keyOf = (step: NextStep): string => `${step.kind}|${step.id}|${step.of ?? ''}`;
-const shown = computed(() => props.others.slice(0, keys.length));
-const rest = computed(() => props.others.slice(keys.length));
+const shown = computed(() => props.others.slice(0, benchKeys.alternative.length));
+const rest = computed(() => props.others.slice(benchKeys.alternative.length));
 
 /** True where the key was one of theirs. */
-function press(key: string): boolean {
-  const step = props.others[keys.indexOf(key.toUpperCase())];
-  if (key === 'o') emit('policy', policies[(policies.indexOf(props.policy) + 1) % policies.length] ?? 'cost');
-  else if (step && keys.includes(key.toUpperCase())) emit('take', step);
+function press({ command, nth }: Pressed): boolean {
+  const step = props.others[nth];
+  if (command === 'order') emit('policy', policies[(policies.indexOf(props.policy) + 1) % policies.length] ?? 'cost');
+  else if (command === 'alternative' && step) emit('take', step);
   else return false;
   return true;
 }
@@ -40,7 +40,7 @@ defineExpose({ press });
     <div class="line">
       <h2>{{ t('bench.others') }}</h2>
       <div class="switch" role="group" :aria-label="t('bench.order.title')">
-        <KeyCap label="O" />
+        <KeyCap :label="cap('order')" />
         <button
           v-for="one in policies"
           :key="one"
@@ -57,7 +57,7 @@ defineExpose({ press });
     <div data-test="others">
       <ul class="others">
         <li v-for="(other, index) in shown" :key="keyOf(other)">
-          <StepLine :step="other" :names="names" :key-label="keys[index]" @take="$emit('take', other)" />
+          <StepLine :step="other" :names="names" :key-label="cap('alternative', index)" @take="$emit('take', other)" />
         </li>
       </ul>
       <details v-if="rest.length > 0" open>

@@ -23,6 +23,7 @@ import { useCoarseNow } from '../../stores/clock.ts';
 import { useActWords } from './actWords.ts';
 import ChargeFields from './ChargeFields.vue';
 import WaitLine from './WaitLine.vue';
+import { cap, type Pressed } from './keymap.ts';
 
 const props = defineProps<{ fold: CaseFold; compiled: CompiledPack; shop: ShopSettings; waits: readonly Wait[] }>();
 const emit = defineEmits<{ write: [bodies: Body[]] }>();
@@ -81,16 +82,16 @@ function charged(volts: Record<string, number>): void {
   attempt({ verified: true, volts });
 }
 /** Keys arrive from the screen; true where one was used. */
-function press(key: string): boolean {
-  if (key === 'u') plug();
-  else if (key === 'r') attempt({ railsDown: true });
-  else if (key === 'v') reading.value = !reading.value;
-  else if (key === 'g') attempt({ strap: !standing.value.strap });
-  else if (key === 'e') {
+function press({ command }: Pressed): boolean {
+  if (command === 'plug') plug();
+  else if (command === 'rails') attempt({ railsDown: true });
+  else if (command === 'charge') reading.value = !reading.value;
+  else if (command === 'strap') attempt({ strap: !standing.value.strap });
+  else if (command === 'waitSeen') {
     const over = props.waits.find(({ endsAt }) => endsAt <= Date.now());
     if (!over) return false;
     emit('write', [{ kind: 'wait.ended', v: 2, name: over.name, wait: over.id }]);
-  } else if (key === 'escape' && (pending.value ?? (powering.value || reading.value))) {
+  } else if (command === 'back' && (pending.value ?? (powering.value || reading.value))) {
     pending.value = undefined;
     powering.value = false;
     reading.value = false;
@@ -112,7 +113,7 @@ defineExpose({ press, attempt });
         data-test="plug"
         @click="plug"
       >
-        <KeyCap label="U" />{{ standing.plugged ? t('bench.plugged') : t('bench.unplugged') }}
+        <KeyCap :label="cap('plug')" />{{ standing.plugged ? t('bench.plugged') : t('bench.unplugged') }}
       </button>
       <template v-if="open">
         <button
@@ -123,13 +124,13 @@ defineExpose({ press, attempt });
           :disabled="fold.closed"
           @click="attempt({ railsDown: true })"
         >
-          <KeyCap label="R" />{{ rails }}
+          <KeyCap :label="cap('rails')" />{{ rails }}
         </button>
         <button type="button" class="fact" :class="{ hot: !standing.verified }" data-test="verified" @click="reading = !reading">
-          <KeyCap label="V" />{{ charge }}
+          <KeyCap :label="cap('charge')" />{{ charge }}
         </button>
         <button type="button" class="fact" :class="{ on: standing.strap }" data-test="strap" @click="attempt({ strap: !standing.strap })">
-          <KeyCap label="G" />{{ standing.strap ? t('bench.state.strapOn') : t('bench.state.strapOff') }}
+          <KeyCap :label="cap('strap')" />{{ standing.strap ? t('bench.state.strapOn') : t('bench.state.strapOff') }}
         </button>
       </template>
       <span class="out" data-test="out" :class="{ some: out.length > 0 }">
@@ -142,8 +143,8 @@ defineExpose({ press, attempt });
         <li v-for="id in out" :key="id">{{ words.left(id) }}</li>
         <li v-if="standing.strap">{{ t('bench.act.strap-off') }}</li>
       </ul>
-      <button type="button" class="push full" @click="plug"><KeyCap label="U" />{{ t('bench.power.on') }}</button>
-      <button type="button" class="push" @click="powering = false"><KeyCap label="Esc" />{{ t('common.cancel') }}</button>
+      <button type="button" class="push full" @click="plug"><KeyCap :label="cap('plug')" />{{ t('bench.power.on') }}</button>
+      <button type="button" class="push" @click="powering = false"><KeyCap :label="cap('back')" />{{ t('common.cancel') }}</button>
     </div>
     <div v-if="reading" class="ask">
       <ChargeFields
@@ -162,7 +163,9 @@ defineExpose({ press, attempt });
           })
         }}
       </p>
-      <button type="button" class="push full" @click="pending = undefined"><KeyCap label="Esc" />{{ t('bench.anyway.leave') }}</button>
+      <button type="button" class="push full" @click="pending = undefined">
+        <KeyCap :label="cap('back')" />{{ t('bench.anyway.leave') }}
+      </button>
       <button type="button" class="plain" data-test="done-anyway" @click="anyway">{{ t('bench.anyway.record') }}</button>
     </div>
     <div v-if="waits.length > 0" class="waits">

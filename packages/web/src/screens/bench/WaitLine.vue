@@ -5,6 +5,7 @@ import { computed } from 'vue';
 import { useI18n } from 'vue-i18n';
 import KeyCap from '../../parts/KeyCap.vue';
 import { clockTime, useNow } from '../../stores/clock.ts';
+import { cap } from './keymap.ts';
 
 const props = defineProps<{ wait: Wait; /** It belongs to the step on the screen, which then wants its answer. */ asks?: boolean }>();
 const emit = defineEmits<{ write: [bodies: Body[]] }>();
@@ -24,7 +25,7 @@ function end(): void {
     <span class="reading left">{{ over ? t('bench.wait.over') : clockTime(left) }}</span>
     <span v-if="over && asks">{{ t('bench.wait.answer') }}</span>
     <button type="button" class="plain" data-test="end-wait" @click="end">
-      <KeyCap v-if="over" label="E" />{{ over ? t('bench.wait.seen') : t('bench.wait.breakOff') }}
+      <KeyCap v-if="over" :label="cap('waitSeen')" />{{ over ? t('bench.wait.seen') : t('bench.wait.breakOff') }}
     </button>
   </p>
 </template>

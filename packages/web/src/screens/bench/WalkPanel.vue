@@ -7,6 +7,7 @@ import { useNames } from '../../names.ts';
 import KeyCap from '../../parts/KeyCap.vue';
 import { useActWords } from './actWords.ts';
 import ChargeFields from './ChargeFields.vue';
+import { cap } from './keymap.ts';
 
 const props = defineProps<{
   progress: Progress;
@@ -55,7 +56,7 @@ defineExpose({ confirm });
           <p v-for="(act, place) in move.acts" :key="place">{{ words.act(act) }}</p>
           <div class="go">
             <button v-if="!verify" type="button" class="push full" :disabled="locked" data-test="move" @click="confirm">
-              <KeyCap :label="t('bench.key.space')" />{{ t(`bench.walk.did.${move.kind}`) }}
+              <KeyCap :label="cap('confirm')" />{{ t(`bench.walk.did.${move.kind}`) }}
             </button>
             <button
               v-if="move.waitMinutes > 0 && !waiting"
@@ -64,7 +65,7 @@ defineExpose({ confirm });
               data-test="start-wait"
               @click="$emit('wait', move.waitMinutes)"
             >
-              <KeyCap label="W" />{{ t('bench.wait.start', { n: move.waitMinutes }) }}
+              <KeyCap :label="cap('wait')" />{{ t('bench.wait.start', { n: move.waitMinutes }) }}
             </button>
           </div>
           <ChargeFields
