@@ -57,6 +57,7 @@ export type {
   Plate,
   Told,
 } from './api.ts';
+export { boundsOf, type Bounds } from './bounds.ts';
 export { addressOf, routes, tags } from './routes.ts';
 export type { Asked, Checked, Operation, ReplyTo, RouteDescription, Routes } from './routes.ts';
 export { errorCodes, errorStatus, ownHeader, problemDocumentSchema, problemMediaType } from './errors.ts';

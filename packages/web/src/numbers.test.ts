@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { parseBetween } from './numbers.ts';
+import { lettersTooMany, parseBetween } from './numbers.ts';
 
 describe('what people type into number fields', () => {
   test.each([
@@ -10,7 +10,16 @@ describe('what people type into number fields', () => {
     ['201', true, undefined],
     ['', true, undefined],
     ['forty', true, undefined],
+    ['-6', false, undefined],
+    ['1e2', false, undefined],
   ])('between 5 and 200: %j, whole %j', (typed, whole, expected) => {
-    expect(parseBetween(typed, 5, 200, whole)).toBe(expected);
+    expect(parseBetween(typed, { least: 5, most: 200 }, whole)).toBe(expected);
+  });
+  test('below zero where it may be, with either sign', () => {
+    expect(['-20', '\u221220,5', '-61'].map((typed) => parseBetween(typed, { least: -60, most: 120 }))).toEqual([-20, -20.5, undefined]);
+  });
+  test('letters are counted as they are stored: without the spaces around them', () => {
+    expect([' abc ', 'abcdef'].map((typed) => lettersTooMany(typed, { longest: 3 }))).toEqual([0, 3]);
+    expect(lettersTooMany('x'.repeat(99_999), {})).toBe(0);
   });
 });

@@ -1,5 +1,9 @@
 <script setup lang="ts">
 /** A labelled line, or several lines, of text. */
+import type { Bounds } from '@veglia/contract';
+import { computed } from 'vue';
+import { useI18n } from 'vue-i18n';
+import { lettersTooMany } from '../numbers.ts';
 import FormField from './FormField.vue';
 
 const props = defineProps<{
@@ -13,13 +17,20 @@ const props = defineProps<{
   proposals?: readonly string[];
   /** More than one: a field of that height. */
   rows?: number;
+  /** What may be stored. More is told while it is typed, and never cut off. */
+  bounds?: Bounds;
 }>();
+const { t } = useI18n();
 const text = defineModel<string>({ required: true });
+const tooLong = computed(() => {
+  const n = lettersTooMany(text.value, props.bounds ?? {});
+  return n === 0 ? undefined : t('common.tooLong', { n, most: props.bounds?.longest ?? 0 });
+});
 const list = (): Record<string, string> => (props.proposals ? { list: `${props.id}-proposals` } : {});
 </script>
 
 <template>
-  <FormField :id="id" :label="label" :error="error">
+  <FormField :id="id" :label="label" :error="error ?? tooLong">
     <el-input
       :id="id"
       v-model="text"

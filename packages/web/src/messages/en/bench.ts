@@ -31,10 +31,9 @@ export const benchWords = {
     leftOut: 'Excluded steps',
     order: { title: 'Order by', information: 'Information', cost: 'Cost', fixed: 'List' },
     reading: {
-      value: 'Reading, {unit}',
-      at: '{point}, {unit}',
-      again: '{point}, second reading, {unit}',
-      printed: 'Printed value, V',
+      value: 'Reading',
+      again: '{point}, second reading',
+      printed: 'Printed',
       behaves: 'Behaviour',
       steady: 'stays',
       pulsing: 'pulses',

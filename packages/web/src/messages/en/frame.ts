@@ -26,6 +26,7 @@ export const frameWords = {
     back: 'Back to the shelves',
   },
   common: {
+    tooLong: '{n} characters too many: at most {most}.',
     minutes: '{n} min',
     wait: '+ {n} min waiting',
     loading: 'Loading …',

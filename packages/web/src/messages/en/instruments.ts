@@ -12,7 +12,7 @@ export const instrumentsWords = {
     start: 'Start two-hour timer',
     ahead: '{n} places left, about {hours} h for all.',
     wrongWay: { warm: 'A warm treatment must be above room temperature.', chill: 'A chill treatment must be below room temperature.' },
-    wrong: '“{value}” is not a temperature. Enter −60 to 120 °C.',
+    wrong: '“{value}” is not a temperature. Enter {least} to {most} °C.',
   },
   stimulus: {
     title: 'Touch test',
@@ -37,7 +37,7 @@ export const instrumentsWords = {
     allBack: 'Everything is refitted.',
     stillOff: 'Not refitted: {what}.',
     photo: 'Add photo',
-    wrong: '“{value}” is not a count. Enter a whole number, 0 to 200.',
+    wrong: '“{value}” is not a count. Enter a whole number, {least} to {most}.',
   },
   photo: { title: 'Add photo', take: 'Take photo', caption: 'Caption' },
   photoOf: {

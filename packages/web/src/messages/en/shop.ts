@@ -116,7 +116,7 @@ export const shopWords = {
       image: 'Enter the image file.',
       memory: 'Choose the memory.',
       outcome: 'Choose the outcome.',
-      minutes: '“{value}” is not a number of minutes.',
+      minutes: '“{value}” is not a number of minutes. Enter {least} to {most}.',
       checked: 'Record ground screws, insulation and touch current first.',
       modified: 'Something is still disconnected, bridged or taped. Restore it on the Bench, or tick it as a modification.',
     },
@@ -146,7 +146,7 @@ export const shopWords = {
     times: '{n} times | once | {n} times',
     errors: {
       fault: 'Choose the fault.',
-      n: '“{value}” is not a number of repairs. Enter a whole number, 1 to 10000.',
+      n: '“{value}” is not a number of repairs. Enter a whole number, {least} to {most}.',
     },
   },
   settings: {
@@ -191,7 +191,7 @@ export const shopWords = {
     stored: 'Settings saved. Probabilities and prices are updated.',
     errors: {
       some: 'Fix the fields marked above. Nothing was saved; your entries are still here.',
-      share: '“{value}” is not a percentage. Enter 0 to 100.',
+      share: '“{value}” is not a percentage. Enter {least} to {most}.',
       currency: '“{value}” is not a currency. Enter three letters, such as EUR.',
     },
   },

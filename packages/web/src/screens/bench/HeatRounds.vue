@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Heat as a lever: all treated but one place, round by round. Each round answers the test of that name. */
-import type { Body, CaseFold, CompiledPack, Entry } from '@veglia/core';
-import { liveEntries } from '@veglia/core';
+import { boundsOf } from '@veglia/contract';
+import { bodySchemas, liveEntries, type Body, type CaseFold, type CompiledPack, type Entry } from '@veglia/core';
 import { computed, reactive, ref, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { parseBetween } from '../../numbers.ts';
@@ -43,16 +43,18 @@ watch(
     form.left = '';
   },
 );
+const { toCelsius: treatedSchema, roomCelsius: roomSchema } = bodySchemas['heat.round'].shape;
+const treated = boundsOf(treatedSchema);
+const room = boundsOf(roomSchema);
 const wrong = ref('');
 const left = computed(() => form.left || places.value[0] || '');
 
 function record(result: 'heals' | 'stays' | 'cant-tell'): void {
-  const to = parseBetween(form.to.replace('-', ''), 0, 120);
-  const toCelsius = to === undefined ? undefined : form.to.trim().startsWith('-') ? -to : to;
-  const roomCelsius = parseBetween(form.room, 0, 60);
+  const toCelsius = parseBetween(form.to, treated);
+  const roomCelsius = parseBetween(form.room, room);
   wrong.value = '';
-  if (toCelsius === undefined || toCelsius < -60) wrong.value = t('heat.wrong', { value: form.to });
-  else if (roomCelsius === undefined) wrong.value = t('heat.wrong', { value: form.room });
+  if (toCelsius === undefined) wrong.value = t('heat.wrong', { value: form.to, ...treated });
+  else if (roomCelsius === undefined) wrong.value = t('heat.wrong', { value: form.room, ...room });
   else if (form.way === 'warm' ? toCelsius <= roomCelsius : toCelsius >= roomCelsius) wrong.value = t(`heat.wrongWay.${form.way}`);
   else if (left.value !== '' && test.value) {
     const bodies: Body[] = [{ kind: 'heat.round', v: 1, left: left.value, way: form.way, toCelsius, roomCelsius, result }];

@@ -46,7 +46,7 @@ watch(() => `${props.test.id} ${props.of ?? ''}`, clear, { immediate: true });
 
 /** Most volts that a bench meter reads. */
 const most = 1e5;
-const print = computed(() => parseBetween(printed.value, 0, most));
+const print = computed(() => parseBetween(printed.value, { least: 0, most }));
 const fields = computed(() =>
   wanted.value.map((measured, index) => {
     const at = measured.at === '$of' ? (props.of ?? '') : measured.at;
@@ -54,10 +54,7 @@ const fields = computed(() =>
     const again = wanted.value.slice(0, index).some((one) => one.at === measured.at);
     const unit = ohms ? 'Ω' : 'V';
     const point = names.place(at);
-    const label =
-      wanted.value.length === 1
-        ? t('bench.reading.value', { unit })
-        : t(again ? 'bench.reading.again' : 'bench.reading.at', { point, unit });
+    const label = wanted.value.length === 1 ? t('bench.reading.value') : again ? t('bench.reading.again', { point }) : point;
     const expected = expectedAt(
       at,
       props.layout,
@@ -118,28 +115,30 @@ function record(): void {
 
 <template>
   <form class="number" data-test="reading" @submit.prevent="record">
-    <input
-      v-for="field in fields"
-      :key="field.index"
-      v-model="typed[field.index]"
-      type="text"
-      autocomplete="off"
-      data-test="reading-value"
-      :class="{ wide: fields.length > 1 }"
-      :aria-label="field.label"
-      :placeholder="field.label"
-      :title="field.label"
-    />
-    <input
-      v-if="asksPrint"
-      v-model="printed"
-      type="text"
-      inputmode="decimal"
-      autocomplete="off"
-      data-test="reading-printed"
-      :aria-label="t('bench.reading.printed')"
-      :placeholder="t('bench.reading.printed')"
-    />
+    <span v-for="field in fields" :key="field.index" class="value" :class="{ wide: fields.length > 1 }">
+      <input
+        v-model="typed[field.index]"
+        type="text"
+        autocomplete="off"
+        data-test="reading-value"
+        :aria-label="`${field.label}, ${field.unit}`"
+        :placeholder="field.label"
+        :title="field.label"
+      />
+      <span class="unit" aria-hidden="true">{{ field.unit }}</span>
+    </span>
+    <span v-if="asksPrint" class="value">
+      <input
+        v-model="printed"
+        type="text"
+        inputmode="decimal"
+        autocomplete="off"
+        data-test="reading-printed"
+        :aria-label="`${t('bench.reading.printed')}, V`"
+        :placeholder="t('bench.reading.printed')"
+      />
+      <span class="unit" aria-hidden="true">V</span>
+    </span>
     <select
       v-if="fields.length === 1 && first?.volts === 'volts-min-max'"
       v-model="behaves"
@@ -171,18 +170,37 @@ function record(): void {
   min-height: 40px;
   padding: 2px 10px;
 }
+.value {
+  position: relative;
+  flex: none;
+  width: 112px;
+}
+/* What is typed and what stands there before never reach under the unit. */
+.value input {
+  width: 100%;
+  padding-right: 26px;
+  text-overflow: ellipsis;
+}
+.unit {
+  position: absolute;
+  top: 0;
+  right: 9px;
+  line-height: 40px;
+  color: var(--ink-soft);
+  pointer-events: none;
+}
 .number input,
 .number select {
-  width: 98px;
   min-height: 40px;
-  padding: 4px 8px;
+  padding-block: 4px;
+  padding-left: 8px;
   border: 1.5px solid var(--ink-soft);
   border-radius: var(--radius);
   background: transparent;
   color: inherit;
   font: inherit;
 }
-.number input.wide {
+.value.wide {
   flex: 1 1 150px;
   width: auto;
   min-width: 0;

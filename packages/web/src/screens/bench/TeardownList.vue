@@ -1,8 +1,10 @@
 <script setup lang="ts">
 /** Taking apart, with what was counted; closing is the same list backwards, with what is missing. */
-import { liveEntries, type Body, type CaseFold, type CompiledPack, type Entry } from '@veglia/core';
+import { boundsOf } from '@veglia/contract';
+import { bodySchemas, liveEntries, type Body, type CaseFold, type CompiledPack, type Entry } from '@veglia/core';
 import { computed, reactive, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
+import { parseBetween } from '../../numbers.ts';
 import PhotoButton from '../../parts/PhotoButton.vue';
 import PhotoThumb from '../../parts/PhotoThumb.vue';
 import { textOf } from '../../stores/packs.ts';
@@ -18,8 +20,7 @@ const parts = computed(() =>
     .flatMap((stage) => stage.teardown ?? []),
 );
 const state = computed(() => teardownState(parts.value, liveEntries(props.entries)));
-/** As the ledger takes. */
-const mostScrews = 200;
+const screws = boundsOf(bodySchemas['teardown.taken'].shape.screws);
 const closing = ref(false);
 const shown = computed(() => (closing.value ? [...state.value].reverse().filter((part) => part.taken) : state.value));
 const off = computed(() => state.value.filter((part) => part.off));
@@ -31,15 +32,12 @@ const wrong = ref('');
 function write(kind: 'teardown.taken' | 'teardown.refitted', part: string): void {
   const text = (typed[part] ?? '').trim();
   wrong.value = '';
-  if (text !== '' && !/^\d{1,3}$/.test(text)) {
-    wrong.value = t('teardown.wrong', { value: text });
+  const counts = parseBetween(text, screws, true);
+  if (text !== '' && counts === undefined) {
+    wrong.value = t('teardown.wrong', { value: text, ...screws });
     return;
   }
-  if (Number(text) > mostScrews) {
-    wrong.value = t('teardown.wrong', { value: text });
-    return;
-  }
-  const counted = text === '' ? {} : { screws: Number(text) };
+  const counted = counts === undefined ? {} : { screws: counts };
   const photo = pictures[part];
   if (kind === 'teardown.refitted') emit('write', [{ kind, v: 1, part, ...counted }]);
   else emit('write', [{ kind, v: 1, part, ...counted, ...(photo === undefined ? {} : { photo }) }]);

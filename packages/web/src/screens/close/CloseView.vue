@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { parseAmount } from '@veglia/contract';
+import { boundsOf, parseAmount } from '@veglia/contract';
 import {
+  bodySchemas,
   checksBeforeClosing,
   flashResults,
   leftBeforeClosing,
@@ -81,6 +82,8 @@ function collect(found: Record<string, string | undefined>): boolean {
   return Object.keys(errors).length === 0;
 }
 
+const partNumber = boundsOf(bodySchemas['part.fitted'].shape.number);
+const imageName = boundsOf(bodySchemas['flash.done'].shape.image);
 async function recordPart(): Promise<void> {
   const amount = parseAmount(part.price, currency.value);
   const fine = collect({
@@ -132,13 +135,16 @@ function checked(): Pick<BodyOf<'job.closed'>, 'checked'> {
   });
   return told.length === 0 ? {} : { checked: Object.fromEntries(told) };
 }
+const closed = bodySchemas['job.closed'].shape;
+const spentMinutes = boundsOf(closed.minutes);
+const remains = boundsOf(closed.remains);
 const closing = ref(false);
 async function closeJob(): Promise<void> {
   const { outcome } = end;
-  const minutes = parseBetween(end.minutes, 0, 100_000);
+  const minutes = parseBetween(end.minutes, spentMinutes);
   const fine = collect({
     outcome: outcome === '' ? t('close.errors.outcome') : undefined,
-    minutes: minutes === undefined ? t('close.errors.minutes', { value: end.minutes }) : undefined,
+    minutes: minutes === undefined ? t('close.errors.minutes', { value: end.minutes, ...spentMinutes }) : undefined,
     checked: checksNow.value.every((check) => end.checked[check]) ? undefined : t('close.errors.checked'),
     modified: leftNow.value.every((one) => end.modified.includes(one)) ? undefined : t('close.errors.modified'),
   });
@@ -191,7 +197,7 @@ async function closeJob(): Promise<void> {
               <el-option v-for="one in assemblies" :key="one.id" :value="one.id" :label="names.assembly(one.id)" />
             </el-select>
           </FormField>
-          <TextField id="part-number" v-model="part.number" :label="t('close.number')" :error="errors.number" />
+          <TextField id="part-number" v-model="part.number" :bounds="partNumber" :label="t('close.number')" :error="errors.number" />
           <FormField id="part-source" :label="t('close.source')">
             <el-select id="part-source" v-model="part.source">
               <el-option v-for="one in partSources" :key="one" :value="one" :label="t(`partSource.${one}`)" />
@@ -213,7 +219,7 @@ async function closeJob(): Promise<void> {
               <el-option v-for="one in memories" :key="one" :value="one" :label="t(`memory.${one}`)" />
             </el-select>
           </FormField>
-          <TextField id="image" v-model="flash.image" :label="t('close.image')" :error="errors.image" />
+          <TextField id="image" v-model="flash.image" :bounds="imageName" :label="t('close.image')" :error="errors.image" />
           <FormField id="flash-result" :label="t('close.result')">
             <el-select id="flash-result" v-model="flash.result">
               <el-option v-for="one in flashResults" :key="one" :value="one" :label="t(`flashResult.${one}`)" />
@@ -267,7 +273,7 @@ async function closeJob(): Promise<void> {
             :error="errors.minutes"
             inputmode="decimal"
           />
-          <TextField id="remains" v-model="end.remains" class="wide" :label="t('close.remains')" :rows="3" />
+          <TextField id="remains" v-model="end.remains" :bounds="remains" class="wide" :label="t('close.remains')" :rows="3" />
           <fieldset v-if="leftNow.length > 0" class="wide sheet" data-test="left-out-closing">
             <legend>{{ t('close.leftTitle') }}</legend>
             <p class="soft">{{ t('close.leftHelp') }}</p>

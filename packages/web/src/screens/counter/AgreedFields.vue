@@ -9,7 +9,7 @@ import FormField from '../../parts/FormField.vue';
 import TextField from '../../parts/TextField.vue';
 import TicksField from '../../parts/TicksField.vue';
 import { textOf } from '../../stores/packs.ts';
-import type { ErrorOf, IntakeForm } from './intake.ts';
+import { textBounds, type ErrorOf, type IntakeForm } from './intake.ts';
 
 const props = defineProps<{ form: IntakeForm; compiled: CompiledPack; shop: ShopSettings; errorOf: ErrorOf }>();
 const { t } = useI18n();
@@ -68,10 +68,22 @@ function addTheory(): void {
       :options="mayLoseData"
       :none="t('counter.notAsked')"
     />
-    <TextField id="needs" v-model="form.needs" :label="t('counter.needs')" />
-    <TextField id="canDoWithout" v-model="form.canDoWithout" :label="t('counter.canDoWithout')" />
-    <TextField id="shelf" v-model="form.shelf" class="short" :label="t('counter.shelf')" :proposals="shop.shelves" />
-    <TextField id="otherAccessories" v-model="form.otherAccessories" :label="t('counter.otherAccessories')" />
+    <TextField id="needs" :bounds="textBounds.needs" v-model="form.needs" :label="t('counter.needs')" />
+    <TextField id="canDoWithout" :bounds="textBounds.canDoWithout" v-model="form.canDoWithout" :label="t('counter.canDoWithout')" />
+    <TextField
+      id="shelf"
+      :bounds="textBounds.shelf"
+      v-model="form.shelf"
+      class="short"
+      :label="t('counter.shelf')"
+      :proposals="shop.shelves"
+    />
+    <TextField
+      id="otherAccessories"
+      :bounds="textBounds.otherAccessories"
+      v-model="form.otherAccessories"
+      :label="t('counter.otherAccessories')"
+    />
     <TicksField v-model="form.accessories" :label="t('counter.accessories')" :options="accessoryTicks" />
     <template v-for="(theory, index) in form.theories" :key="index">
       <TextField :id="`theory-${index}`" v-model="theory.text" :label="t('counter.theory')" />

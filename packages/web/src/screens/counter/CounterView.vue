@@ -30,7 +30,17 @@ import AtOnce from './AtOnce.vue';
 import CheckedIn from './CheckedIn.vue';
 import CustomerFields from './CustomerFields.vue';
 import { useIntakeDraft } from './draft.ts';
-import { bodiesOf, checkIntake, intakeOfDraft, requestOf, type Answer, type IntakeErrors, type IntakeForm } from './intake.ts';
+import {
+  bodiesOf,
+  checkIntake,
+  intakeOfDraft,
+  numberBounds,
+  requestOf,
+  textBounds,
+  type Answer,
+  type IntakeErrors,
+  type IntakeForm,
+} from './intake.ts';
 import PhotoStrip from './PhotoStrip.vue';
 import SetFields from './SetFields.vue';
 import { useSimilar } from './similar.ts';
@@ -152,7 +162,10 @@ function takeBackAny(answer: Answer): void {
 
 const errorOf = (field: keyof IntakeErrors): string | undefined => {
   const value = errors.value[field];
-  return value === undefined ? undefined : t(`counter.errors.${field}`, { value });
+  if (value === undefined) return undefined;
+  // Told by the field itself, while it is typed.
+  if (field in textBounds && value !== '') return undefined;
+  return t(`counter.errors.${field}`, { value, ...(field in numberBounds ? numberBounds[field as keyof typeof numberBounds] : {}) });
 };
 
 async function save(): Promise<void> {

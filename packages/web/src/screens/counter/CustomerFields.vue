@@ -5,7 +5,7 @@ import { onUnmounted, ref, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { api, NotReached } from '../../api.ts';
 import TextField from '../../parts/TextField.vue';
-import type { ErrorOf, IntakeForm } from './intake.ts';
+import { textBounds, type ErrorOf, type IntakeForm } from './intake.ts';
 
 const props = defineProps<{ form: IntakeForm; errorOf: ErrorOf; pauseMs: number }>();
 const { t } = useI18n();
@@ -46,12 +46,19 @@ function letGo(): void {
     </div>
     <TextField
       id="name"
+      :bounds="textBounds.name"
       v-model="form.name"
       :label="t('counter.name')"
       :error="errorOf('name')"
       :disabled="form.ownSet || form.customerId !== ''"
     />
-    <TextField id="contact" v-model="form.contact" :label="t('counter.contact')" :disabled="form.ownSet || form.customerId !== ''" />
+    <TextField
+      id="contact"
+      :bounds="textBounds.contact"
+      v-model="form.contact"
+      :label="t('counter.contact')"
+      :disabled="form.ownSet || form.customerId !== ''"
+    />
     <p v-if="form.customerId !== ''" class="field wide inline" data-test="known-customer">
       {{ t('counter.known.taken') }}
       <button type="button" class="plain" @click="letGo">{{ t('counter.known.other') }}</button>

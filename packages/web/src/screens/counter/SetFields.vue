@@ -7,7 +7,7 @@ import ChoiceField from '../../parts/ChoiceField.vue';
 import TextField from '../../parts/TextField.vue';
 import TicksField from '../../parts/TicksField.vue';
 import { textOf } from '../../stores/packs.ts';
-import { familiesOfModel, type ErrorOf, type IntakeForm } from './intake.ts';
+import { textBounds, familiesOfModel, type ErrorOf, type IntakeForm } from './intake.ts';
 import LooksFields from './LooksFields.vue';
 
 const props = defineProps<{ form: IntakeForm; compiled: CompiledPack; errorOf: ErrorOf }>();
@@ -54,14 +54,23 @@ function modelTyped(): void {
     <legend>{{ t('counter.set') }} <kbd>Alt 2</kbd></legend>
     <TextField
       id="maker"
+      :bounds="textBounds.maker"
       v-model="form.maker"
       :label="t('counter.maker')"
       :error="errorOf('maker')"
       :placeholder="t('counter.makerHint')"
       :proposals="makers"
     />
-    <TextField id="model" v-model="form.model" class="short" :label="t('counter.model')" :proposals="models" @change="modelTyped" />
-    <TextField id="version" v-model="form.version" class="short" :label="t('counter.version')" />
+    <TextField
+      id="model"
+      :bounds="textBounds.model"
+      v-model="form.model"
+      class="short"
+      :label="t('counter.model')"
+      :proposals="models"
+      @change="modelTyped"
+    />
+    <TextField id="version" :bounds="textBounds.version" v-model="form.version" class="short" :label="t('counter.version')" />
     <ChoiceField
       id="family"
       v-model="form.family"
@@ -71,13 +80,13 @@ function modelTyped(): void {
       searched
       @change="familyChosen"
     />
-    <TextField id="serial" v-model="form.serial" :label="t('counter.serial')" />
+    <TextField id="serial" :bounds="textBounds.serial" v-model="form.serial" :label="t('counter.serial')" />
     <TextField id="size" v-model="form.size" class="short" :label="t('counter.size')" :error="errorOf('size')" inputmode="numeric" />
     <TextField id="age" v-model="form.age" class="short" :label="t('counter.age')" :error="errorOf('age')" inputmode="decimal" />
     <ChoiceField id="layout" v-model="form.layout" :label="t('counter.layout')" :options="layouts" />
     <LooksFields v-if="form.layout === 'not-sure'" v-model="form.looks" :compiled="compiled" :possible="family?.layouts" />
     <TicksField v-model="form.condition" :label="t('counter.condition')" :options="conditionTicks" />
-    <TextField id="earlier" v-model="form.earlier" :label="t('counter.earlier')" />
+    <TextField id="earlier" :bounds="textBounds.earlier" v-model="form.earlier" :label="t('counter.earlier')" />
     <ChoiceField id="earlierBy" v-model="form.earlierBy" :label="t('counter.earlierBy')" :options="hands" :none="t('counter.notSaid')" />
     <TicksField v-model="form.earlierDid" :label="t('counter.earlierDid')" :options="earlierTicks" />
   </fieldset>

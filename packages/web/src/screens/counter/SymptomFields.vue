@@ -8,7 +8,7 @@ import ChoiceField from '../../parts/ChoiceField.vue';
 import FormField from '../../parts/FormField.vue';
 import TextField from '../../parts/TextField.vue';
 import { textOf } from '../../stores/packs.ts';
-import type { IntakeForm } from './intake.ts';
+import { textBounds, type IntakeForm } from './intake.ts';
 import { symptomSearch } from './symptomSearch.ts';
 import type { Taken } from '../blink/reading.ts';
 import type { ErrorOf } from './intake.ts';
@@ -54,7 +54,7 @@ const temperature = computed(() => (['cold', 'warm', 'any'] as const).map((value
         </el-option>
       </el-select>
     </FormField>
-    <TextField id="words" v-model="form.words" class="wide" :label="t('counter.words')" :rows="2" />
+    <TextField id="words" :bounds="textBounds.words" v-model="form.words" class="wide" :label="t('counter.words')" :rows="2" />
     <ChoiceField id="often" v-model="form.often" class="short" :label="t('counter.often')" :options="often" :none="t('counter.notSaid')" />
     <ChoiceField
       id="temperature"
@@ -64,8 +64,8 @@ const temperature = computed(() => (['cold', 'warm', 'any'] as const).map((value
       :options="temperature"
       :none="t('counter.notSaid')"
     />
-    <TextField id="since" v-model="form.since" class="short" :label="t('counter.since')" />
-    <TextField id="after" v-model="form.after" class="short" :label="t('counter.after')" />
+    <TextField id="since" :bounds="textBounds.since" v-model="form.since" class="short" :label="t('counter.since')" />
+    <TextField id="after" :bounds="textBounds.after" v-model="form.after" class="short" :label="t('counter.after')" />
     <TextField
       id="blink"
       v-model="form.blink"

@@ -78,6 +78,9 @@ describe('what is typed at the counter', () => {
     ['an age of a century', { ...whole, age: '100' }, { age: '100' }],
     ['a blink count in words', { ...whole, blink: 'three or so' }, { blink: 'three or so' }],
     ['an amount in words', { ...whole, limit: 'a lot', checkFee: '-3' }, { limit: 'a lot', checkFee: '-3' }],
+    ['less than an inch', { ...whole, size: '4' }, { size: '4' }],
+    ['a version of 61 letters, where 60 are kept', { ...whole, version: 'v'.repeat(61) }, { version: 'v'.repeat(61) }],
+    ['a shelf of 60 letters', { ...whole, shelf: 's'.repeat(60) }, {}],
     ['all of it fine', whole, {}],
     ['somebody who was here before', { ...whole, ownSet: false, customerId: id }, {}],
   ])('%s: what is wrong is told by field', (_, change, errors) => {

@@ -1,8 +1,10 @@
 /** What is typed at the counter, what is wrong with it, and the entries it amounts to. No screen in here. */
-import { parseAmount, type NewJobInput } from '@veglia/contract';
+import { boundsOf, customerSchema, parseAmount, plateSchema, type Bounds, type NewJobInput } from '@veglia/contract';
 import {
+  bodySchemas,
   layoutProbabilitiesByLooks,
   parseSeen,
+  setFactsSchema,
   type accessories,
   type Body,
   type BodyOf,
@@ -15,7 +17,7 @@ import {
   type SetFacts,
   type theorySources,
 } from '@veglia/core';
-import { parseBetween } from '../../numbers.ts';
+import { lettersTooMany, parseBetween } from '../../numbers.ts';
 import { blinkBody, takenOfSeen, type Taken } from '../blink/reading.ts';
 
 export interface Answer {
@@ -150,9 +152,35 @@ export function intakeOfDraft(content: unknown, id: string): IntakeForm {
   return blank;
 }
 
-/** Field -> what is wrong with it, as a code of the screen's words; `value` is what was typed. */
+const opened = bodySchemas['job.opened'].shape;
+const reported = bodySchemas['symptom.reported'].shape;
+/** What may be stored of a text. */
+export const textBounds = {
+  maker: boundsOf(plateSchema.shape.maker),
+  model: boundsOf(plateSchema.shape.model),
+  serial: boundsOf(plateSchema.shape.serial),
+  version: boundsOf(setFactsSchema.shape.version),
+  name: boundsOf(customerSchema.shape.name),
+  contact: boundsOf(customerSchema.shape.contact),
+  words: boundsOf(reported.words),
+  since: boundsOf(reported.since),
+  after: boundsOf(reported.after),
+  earlier: boundsOf(opened.earlier),
+  needs: boundsOf(opened.needs),
+  canDoWithout: boundsOf(opened.canDoWithout),
+  otherAccessories: boundsOf(opened.otherAccessories),
+  shelf: boundsOf(bodySchemas['set.shelved'].shape.shelf),
+} as const satisfies Partial<Record<keyof IntakeForm, Bounds>>;
+/** And of a number; a limit of no minutes at all is no limit. */
+export const numberBounds = {
+  size: boundsOf(setFactsSchema.shape.sizeInch),
+  age: boundsOf(setFactsSchema.shape.ageYears),
+  limitMinutes: { ...boundsOf(bodySchemas['limit.agreed'].shape.minutes), least: 1 },
+} as const satisfies Partial<Record<keyof IntakeForm, Bounds>>;
+
+/** Field -> what is wrong with it, as a code of the screen's words; `value` is what was typed. A text that is too long says so itself. */
 export type IntakeErrors = Partial<
-  Record<'name' | 'maker' | 'size' | 'age' | 'symptoms' | 'blink' | 'limit' | 'limitMinutes' | 'checkFee', string>
+  Record<'symptoms' | 'blink' | 'limit' | 'checkFee' | keyof typeof numberBounds | keyof typeof textBounds, string>
 >;
 
 /** The sentence beside a field, where something is wrong with what is typed there. */
@@ -177,11 +205,13 @@ export function checkIntake(form: IntakeForm, currency: string): IntakeErrors {
   if (!form.ownSet && form.customerId === '' && !filled(form.name)) errors.name = '';
   if (!filled(form.maker)) errors.maker = '';
   if (form.symptoms.length === 0) errors.symptoms = '';
-  wrong('size', form.size, parseBetween(form.size, 5, 200, true) !== undefined);
-  wrong('age', form.age, parseBetween(form.age, 0, 80) !== undefined);
+  for (const field of Object.keys(textBounds) as (keyof typeof textBounds)[])
+    if (lettersTooMany(form[field], textBounds[field]) > 0) errors[field] = form[field];
+  wrong('size', form.size, parseBetween(form.size, numberBounds.size, true) !== undefined);
+  wrong('age', form.age, parseBetween(form.age, numberBounds.age) !== undefined);
   wrong('blink', form.blink, form.blinkTaken !== null || parseSeen(form.blink) !== undefined);
   wrong('limit', form.limit, parseAmount(form.limit, currency) !== undefined);
-  wrong('limitMinutes', form.limitMinutes, parseBetween(form.limitMinutes, 1, 10_000, true) !== undefined);
+  wrong('limitMinutes', form.limitMinutes, parseBetween(form.limitMinutes, numberBounds.limitMinutes, true) !== undefined);
   wrong('checkFee', form.checkFee, parseAmount(form.checkFee, currency) !== undefined);
   return errors;
 }
@@ -191,8 +221,8 @@ const given = <T extends string>(field: T, text: string): { [K in T]?: string } 
 
 /** The set's facts; layout by looks is probabilities, narrowed to the family's layouts where it is known. */
 export function setFactsOf(form: IntakeForm, compiled: CompiledPack): SetFacts {
-  const size = parseBetween(form.size, 5, 200, true);
-  const age = parseBetween(form.age, 0, 80);
+  const size = parseBetween(form.size, numberBounds.size, true);
+  const age = parseBetween(form.age, numberBounds.age);
   const family = compiled.pack.families.find(({ id }) => id === form.family);
   return {
     layout:
@@ -211,7 +241,7 @@ export function bodiesOf(form: IntakeForm, compiled: CompiledPack, currency: str
   const blink = form.blinkTaken ?? (seen && takenOfSeen(seen, form.blinkTwice));
   const limit = parseAmount(form.limit, currency);
   const fee = parseAmount(form.checkFee, currency);
-  const minutes = parseBetween(form.limitMinutes, 1, 10_000, true);
+  const minutes = parseBetween(form.limitMinutes, numberBounds.limitMinutes, true);
   const opened: BodyOf<'job.opened'> = {
     kind: 'job.opened',
     v: 3,
@@ -244,7 +274,7 @@ export function bodiesOf(form: IntakeForm, compiled: CompiledPack, currency: str
   for (const { text, source, assembly } of form.theories) {
     if (filled(text)) bodies.push({ kind: 'theory.told', v: 1, source, text: text.trim(), ...(assembly === '' ? {} : { assembly }) });
   }
-  if (filled(form.shelf)) bodies.push({ kind: 'set.shelved', v: 1, shelf: form.shelf.trim().slice(0, 60) });
+  if (filled(form.shelf)) bodies.push({ kind: 'set.shelved', v: 1, shelf: form.shelf.trim() });
   if (limit !== undefined || fee !== undefined || minutes !== undefined) {
     bodies.push({
       kind: 'limit.agreed',

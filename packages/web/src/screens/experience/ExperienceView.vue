@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Told } from '@veglia/contract';
+import { boundsOf, newToldSchema, type Told } from '@veglia/contract';
 import type { Counts } from '@veglia/core';
 import { v7 as uuidv7 } from 'uuid';
 import { computed, onMounted, reactive, ref, shallowRef, watch } from 'vue';
@@ -96,11 +96,12 @@ async function guarded(ask: () => ReturnType<typeof api.told>): Promise<boolean>
   }
 }
 
+const repairs = boundsOf(newToldSchema.shape.n);
 async function add(): Promise<void> {
   for (const key of Object.keys(errors)) delete errors[key];
-  const n = parseBetween(form.n, 1, 10_000, true);
+  const n = parseBetween(form.n, repairs, true);
   if (form.fault === '') errors.fault = t('experience.errors.fault');
-  if (n === undefined) errors.n = t('experience.errors.n', { value: form.n });
+  if (n === undefined) errors.n = t('experience.errors.n', { value: form.n, ...repairs });
   const by = session.person?.id;
   if (Object.keys(errors).length > 0 || n === undefined || by === undefined) return;
   const { id, layout, family, symptom, fault } = form;

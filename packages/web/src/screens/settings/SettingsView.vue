@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** What the shop says of itself. One document, stored as a whole; somebody else's change in between is told, not overwritten. */
-import { parseAmount, plainAmount, shopSettingsSchema, type ShopSettings } from '@veglia/contract';
+import { boundsOf, parseAmount, personSchema, plainAmount, shopSettingsSchema, type ShopSettings } from '@veglia/contract';
 import { v7 as uuidv7 } from 'uuid';
 import { onMounted, reactive, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
@@ -47,6 +47,12 @@ interface SettingsForm {
   localCautions: string;
   receiptText: string;
 }
+const { shape } = shopSettingsSchema;
+const percent = (schema: typeof shape.waitShare | typeof shape.wrongPartShare): { least: number; most: number } => {
+  const { least = 0, most = 1 } = boundsOf(schema);
+  return { least: least * 100, most: most * 100 };
+};
+const percents = { waitShare: percent(shape.waitShare), wrongPartShare: percent(shape.wrongPartShare) };
 /** Stands for gear that is no tool of the pack. */
 const anyTool = 'any';
 const form = reactive<SettingsForm>({
@@ -125,19 +131,20 @@ function read(): ShopSettings | undefined {
     if (minor === undefined) errors[field] = t('counter.errors.limit', { value: form[field] });
     return minor ?? 0;
   };
-  const waitShare = parseBetween(form.waitShare, 0, 100);
-  if (waitShare === undefined) errors.waitShare = t('settings.errors.share', { value: form.waitShare });
-  const wrongPartShare = parseBetween(form.wrongPartShare, 0, 100);
-  if (wrongPartShare === undefined) errors.wrongPartShare = t('settings.errors.share', { value: form.wrongPartShare });
+  const share = (field: 'waitShare' | 'wrongPartShare'): number => {
+    const percent = parseBetween(form[field], percents[field]);
+    if (percent === undefined) errors[field] = t('settings.errors.share', { value: form[field], ...percents[field] });
+    return (percent ?? 0) / 100;
+  };
   const candidate = {
     shopName: form.shopName,
     shopContact: form.shopContact,
     currency: form.currency.trim().toUpperCase(),
     rateMinorPerHour: price('rate'),
-    waitShare: (waitShare ?? 0) / 100,
+    waitShare: share('waitShare'),
     wrongPartMinor: price('wrongPart'),
     hazardMinor: price('hazard'),
-    wrongPartShare: (wrongPartShare ?? 0) / 100,
+    wrongPartShare: share('wrongPartShare'),
     newSetMinor: price('newSet'),
     checkFeeMinor: price('checkFee'),
     mainsVolts: Number(form.mainsVolts.replace(',', '.')),
@@ -202,8 +209,14 @@ async function addPerson(): Promise<void> {
   <form v-else-if="ready && packs.current" class="settings" novalidate @submit.prevent="save">
     <fieldset class="sheet fields quarters">
       <legend>{{ t('settings.shop') }}</legend>
-      <TextField id="shopName" v-model="form.shopName" :label="t('settings.shopName')" :error="errors.shopName" />
-      <TextField id="shopContact" v-model="form.shopContact" :label="t('settings.shopContact')" />
+      <TextField
+        id="shopName"
+        v-model="form.shopName"
+        :label="t('settings.shopName')"
+        :bounds="boundsOf(shape.shopName)"
+        :error="errors.shopName"
+      />
+      <TextField id="shopContact" v-model="form.shopContact" :label="t('settings.shopContact')" :bounds="boundsOf(shape.shopContact)" />
       <TextField id="benches" v-model="form.benches" :label="t('settings.benches')" :error="errors.benches" :rows="3" />
       <TextField id="shelves" v-model="form.shelves" :label="t('settings.shelves')" :error="errors.shelves" :rows="3" />
     </fieldset>
@@ -289,13 +302,33 @@ async function addPerson(): Promise<void> {
     </fieldset>
     <fieldset class="sheet fields quarters">
       <legend>{{ t('settings.texts') }}</legend>
-      <TextField id="localCautions" v-model="form.localCautions" class="wider" :label="t('settings.localCautions')" :rows="3" />
-      <TextField id="receiptText" v-model="form.receiptText" class="wider" :label="t('settings.receiptText')" :rows="3" />
+      <TextField
+        id="localCautions"
+        v-model="form.localCautions"
+        class="wider"
+        :label="t('settings.localCautions')"
+        :bounds="boundsOf(shape.localCautions)"
+        :rows="3"
+      />
+      <TextField
+        id="receiptText"
+        v-model="form.receiptText"
+        class="wider"
+        :label="t('settings.receiptText')"
+        :bounds="boundsOf(shape.receiptText)"
+        :rows="3"
+      />
     </fieldset>
     <fieldset class="sheet fields quarters">
       <legend>{{ t('settings.people') }}</legend>
       <p class="wide">{{ session.people.map((one) => one.name).join(', ') }}</p>
-      <TextField id="person" v-model="name" :label="t('settings.person')" @keydown.enter.prevent="addPerson" />
+      <TextField
+        id="person"
+        v-model="name"
+        :label="t('settings.person')"
+        :bounds="boundsOf(personSchema.shape.name)"
+        @keydown.enter.prevent="addPerson"
+      />
       <button type="button" class="push end" @click="addPerson">{{ t('settings.addPerson') }}</button>
     </fieldset>
     <div class="foot">
