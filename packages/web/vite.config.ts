@@ -1,4 +1,4 @@
-import { copyFileSync, mkdirSync } from 'node:fs';
+import { copyFileSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import path from 'node:path';
 import vue from '@vitejs/plugin-vue';
@@ -30,10 +30,45 @@ function recogniser(): Plugin {
   };
 }
 
+const noticesFile = 'licences.json';
+interface Notice {
+  name: string;
+  version: string;
+  identifier: string | null;
+  text?: string;
+}
+/** What the build doesn't see: code of the workers, which are built apart, and files that are copied. Sorted, each once. */
+function moreNotices(): Plugin {
+  const names = ['jsqr', 'tesseract.js-core', '@tesseract.js-data/eng', 'workbox-core'];
+  const read = (name: string): Notice => {
+    const folder = folderOf(name);
+    const about = JSON.parse(readFileSync(path.join(folder, 'package.json'), 'utf8')) as { version: string; license?: string };
+    const file = readdirSync(folder).find((one) => /^licen[cs]e/i.test(one));
+    return {
+      name,
+      version: about.version,
+      identifier: about.license ?? null,
+      ...(file === undefined ? {} : { text: readFileSync(path.join(folder, file), 'utf8') }),
+    };
+  };
+  return {
+    name: 'veglia-more-notices',
+    apply: 'build',
+    enforce: 'post',
+    writeBundle({ dir = 'dist' }) {
+      const file = path.join(dir, noticesFile);
+      const seen = JSON.parse(readFileSync(file, 'utf8')) as Notice[];
+      const more = names.filter((name) => !seen.some((one) => one.name === name)).map(read);
+      writeFileSync(file, JSON.stringify([...seen, ...more].sort((a, b) => (a.name < b.name ? -1 : 1))));
+    },
+  };
+}
+
 export default defineConfig({
   plugins: [
     vue(),
     recogniser(),
+    moreNotices(),
     Components({ resolvers: [ElementPlusResolver({ importStyle: 'css' })], dts: 'components.d.ts', dirs: [] }),
     compression({ include: /[.](js|css)$/, threshold: 1024 }),
     VitePWA({
@@ -67,6 +102,6 @@ export default defineConfig({
   ],
   // `npm run dev`: the page from here, everything else from the server beside it.
   server: process.env.VEGLIA_API ? { proxy: { '/api': { target: process.env.VEGLIA_API, ws: true } } } : {},
-  build: { target: 'es2022', sourcemap: false },
+  build: { target: 'es2022', sourcemap: false, license: { fileName: noticesFile } },
   define: { __VUE_I18N_LEGACY_API__: false, __VUE_I18N_FULL_INSTALL__: false, __INTLIFY_PROD_DEVTOOLS__: false },
 });

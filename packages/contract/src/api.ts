@@ -187,6 +187,8 @@ export const healthSchema = z.object({
   /** What keeps the ledger append-only here. */
   ledgerProtection: z.enum(['role-and-trigger', 'trigger-only', 'none', 'unknown']),
   pack: z.string().nullable(),
+  /** Began with demo data: nothing in it is a shop’s own. */
+  demo: z.boolean(),
 });
 /** What `/api/health` says. */
 export type Health = z.infer<typeof healthSchema>;

@@ -9,6 +9,7 @@ import { pinoHttp } from 'pino-http';
 import { v7 as uuidv7 } from 'uuid';
 import { countsAt, listTold, newestSnapshot, tell, withdrawTold } from './counts/counts.ts';
 import { ApiError } from './http/apiError.ts';
+import { apiPage, apiPagePath } from './http/apiPage.ts';
 import { errorHandler } from './http/errorHandler.ts';
 import { onlyJson, onlyOwnHost, onlyOwnPages, onlyPhotoTypes, onlyStorableText, unlessFile } from './http/guards.ts';
 import { health, readiness, type Draining } from './http/health.ts';
@@ -44,12 +45,14 @@ export interface AppParts {
   readonly lifetime?: Draining;
   /** The built web app; left out, the API stands alone. */
   readonly staticDir?: string | undefined;
+  /** The database began with demo data. */
+  readonly demo?: boolean;
 }
 
 const mebibyte = 1024 * 1024;
 
 /** The app, not listening yet. */
-export function createApp({ store, log, hosts, ownAddress, staticDir, lifetime = { draining: false } }: AppParts): Express {
+export function createApp({ store, log, hosts, ownAddress, staticDir, lifetime = { draining: false }, demo = false }: AppParts): Express {
   const app = express();
   app.disable('x-powered-by');
   app.use(
@@ -99,6 +102,7 @@ export function createApp({ store, log, hosts, ownAddress, staticDir, lifetime =
       .set('cache-control', 'no-store')
       .json({ status });
   });
+  app.use(apiPagePath, apiPage());
   // Jobs, papers, case files, photos: nothing of them stays on a disk that somebody else may read. What may stay says so itself.
   app.use('/api', (_request, response, next) => {
     response.set('cache-control', 'no-store');
@@ -127,7 +131,7 @@ export function createApp({ store, log, hosts, ownAddress, staticDir, lifetime =
       return sent;
     };
   serve(app, {
-    health: () => health(store, version),
+    health: () => health(store, version, demo),
     openApi: () => openApiDocument(version),
     listPeople: async () => ({ people: await listPeople(store) }),
     addPerson: async ({ body }) => ({ people: await addPerson(store, body) }),

@@ -20,7 +20,8 @@ async function main(): Promise<void> {
   const lifetime = { draining: false };
   let listeningOn = config.port;
   const ownAddress = (): string => (config.publicUrls[0] ?? `http://127.0.0.1:${listeningOn}`).replace(/[/]$/, '');
-  const server = createServer(createApp({ store, log, hosts, ownAddress, staticDir: config.staticDir, lifetime }));
+  const demo = config.demoDir !== undefined;
+  const server = createServer(createApp({ store, log, hosts, ownAddress, staticDir: config.staticDir, lifetime, demo }));
   const live = openLive(server, config.databaseUrl, log, hosts);
   await new Promise<void>((resolve, reject) => {
     server.once('error', reject);

@@ -273,6 +273,7 @@ describe('the service itself', () => {
       migration: newestMigration,
       ledgerProtection: 'role-and-trigger',
       pack: expect.stringMatching(/^[0-9a-f]{64}$/) as unknown,
+      demo: false,
     });
   });
 

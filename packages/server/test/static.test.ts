@@ -26,6 +26,24 @@ afterAll(async () => {
   rmSync(folder, { recursive: true });
 });
 
+describe('the API to read', () => {
+  test('is a page whose files are all here, under the same rules as any other', async () => {
+    const { app } = running;
+    const page = await request(app).get('/api/docs');
+    expect(page.status).toBe(200);
+    expect(page.headers['content-security-policy']).toContain("script-src 'self'");
+    const files = [...page.text.matchAll(/(?:href|src)="([^"]+)"/g)].map((found) => found[1] ?? '');
+    expect(files.length).toBeGreaterThan(3);
+    for (const file of files.filter((one) => one.startsWith('/api/'))) {
+      const reply = await request(app).get(file);
+      expect([file, reply.status, (reply.text ?? '').length > 50]).toEqual([file, 200, true]);
+    }
+    expect(page.text).not.toMatch(/https?:/);
+    expect((await request(app).get('/api/docs/package.json')).status).toBe(404);
+    expect((await request(app).get('/api/docs').set('host', 'evil.example')).status).toBe(421);
+  });
+});
+
 describe('the built app', () => {
   const get = (file: string, encodings: string) => {
     const parts = {

@@ -11,6 +11,7 @@ import {
   type ChangeBlinkTable,
   type CodeCounts,
   type EntryDraft,
+  type Health,
   type Job,
   type JobCard,
   type JobCards,
@@ -129,6 +130,7 @@ const part = <T, P>(reply: Reply<T>, of: (value: T) => P): Reply<P> => (reply.ok
 
 /** What screens ask for, by the contract's operations; only what is kept for use without a server goes through `look`. */
 export const api = {
+  health: (): Promise<Reply<Health>> => look('health', {}),
   people: async (): Promise<Reply<Person[]>> => part(await look('listPeople', {}), ({ people }) => people),
   currentPack: async (): Promise<Reply<string>> => part(await look('currentPack', {}), ({ hash }) => hash),
   pack: (hash: string): Promise<Reply<Pack>> => lookOnce('readPack', { params: { hash } }, parsePack),

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { lettersTooMany, parseBetween } from './numbers.ts';
+import { lettersTooMany, parseBetween, withoutCommonStart } from './numbers.ts';
 
 describe('what people type into number fields', () => {
   test.each([
@@ -21,5 +21,30 @@ describe('what people type into number fields', () => {
   test('letters are counted as they are stored: without the spaces around them', () => {
     expect([' abc ', 'abcdef'].map((typed) => lettersTooMany(typed, { longest: 3 }))).toEqual([0, 3]);
     expect(lettersTooMany('x'.repeat(99_999), {})).toBe(0);
+  });
+});
+
+describe('labels of fields beside each other', () => {
+  test.each([
+    [
+      ['T-con supply before its fuse', 'T-con supply behind its fuse'],
+      ['before its fuse', 'behind its fuse'],
+    ],
+    [
+      ['Main rail', 'Standby rail'],
+      ['Main rail', 'Standby rail'],
+    ],
+    [
+      ['Main rail', 'Main rail, second reading'],
+      ['Main rail', 'Main rail, second reading'],
+    ],
+    [
+      ['Rail', 'Rail of the main board'],
+      ['Rail', 'Rail of the main board'],
+    ],
+    [['Reading'], ['Reading']],
+    [[], []],
+  ])('%j', (texts, short) => {
+    expect(withoutCommonStart(texts)).toEqual(short);
   });
 });

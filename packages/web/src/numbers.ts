@@ -11,3 +11,14 @@ export function parseBetween(typed: string, { least = -Infinity, most = Infinity
 
 /** Letters beyond what the field takes; 0 where it fits. */
 export const lettersTooMany = (typed: string, { longest = Infinity }: Bounds): number => Math.max(0, typed.trim().length - longest);
+
+/** Texts without the words that all of them begin with, where each still says something; otherwise as they are. */
+export function withoutCommonStart(texts: readonly string[]): string[] {
+  const words = texts.map((text) => text.split(' '));
+  const [first = []] = words;
+  let same = 0;
+  const bare = (word: string | undefined): string | undefined => word?.replace(/,$/, '');
+  while (first.length > same && words.every((one) => bare(one[same]) === bare(first[same]))) same += 1;
+  const rest = words.map((one) => one.slice(same).join(' '));
+  return texts.length > 1 && rest.every((text) => text !== '') ? rest : [...texts];
+}

@@ -11,6 +11,7 @@ export const router = createRouter({
     { path: '/blink', name: 'blink', component: () => import('./screens/blink/BlinkView.vue') },
     { path: '/experience', name: 'experience', component: () => import('./screens/experience/ExperienceView.vue') },
     { path: '/settings', name: 'settings', component: () => import('./screens/settings/SettingsView.vue') },
+    { path: '/settings/licences', name: 'notices', component: () => import('./screens/settings/NoticesView.vue') },
     { path: '/:rest(.*)*', name: 'nowhere', component: () => import('./screens/NowhereView.vue') },
   ],
 });

@@ -24,7 +24,7 @@ export async function readiness(store: Store, { draining }: Draining): Promise<R
   }
 }
 
-export async function health(store: Store, version: string): Promise<Health> {
+export async function health(store: Store, version: string, demo: boolean): Promise<Health> {
   try {
     const [row] = await store.sequelize.query<{ name: string }>('SELECT name FROM migrations ORDER BY name DESC LIMIT 1', {
       type: QueryTypes.SELECT,
@@ -36,9 +36,10 @@ export async function health(store: Store, version: string): Promise<Health> {
       migration: row?.name ?? null,
       ledgerProtection: await ledgerProtection(store.sequelize),
       pack: await store.packs.currentHash().catch(() => null),
+      demo,
     };
   } catch (error) {
     if (!isDatabaseUnavailable(error)) throw error;
-    return { app: 'ok', version, database: 'away', migration: null, ledgerProtection: 'unknown', pack: null };
+    return { app: 'ok', version, database: 'away', migration: null, ledgerProtection: 'unknown', pack: null, demo };
   }
 }

@@ -149,7 +149,15 @@ export const shopWords = {
       n: '“{value}” is not a number of repairs. Enter a whole number, {least} to {most}.',
     },
   },
+  notices: {
+    title: 'Licences',
+    help: 'Built into this app: {n} packages.',
+    unnamed: 'no licence named',
+    noText: 'The package ships without the text of its licence.',
+  },
   settings: {
+    about: 'About',
+    api: 'API reference',
     title: 'Settings',
     shop: 'Shop',
     shopName: 'Name on documents',

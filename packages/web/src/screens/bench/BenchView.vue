@@ -2,7 +2,7 @@
 /** The bench: one step large, the set as it stands, who is suspect and why, and the ledger; all of it by keys. */
 import { asOf, foldCase, liveEntries, openWaits, type Body, type BodyOf, type Entry, type NextStep, type QuickBody } from '@veglia/core';
 import { usualShopSettings, type ShopSettings } from '@veglia/contract';
-import { computed, nextTick, onMounted, onUnmounted, ref, shallowRef, watch } from 'vue';
+import { computed, defineAsyncComponent, nextTick, onMounted, onUnmounted, ref, shallowRef, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { api, NotReached } from '../../api.ts';
 import { money, percent, useNames } from '../../names.ts';
@@ -16,6 +16,7 @@ import { useEffects } from '../../stores/deeper.ts';
 import { aloud, far, say } from '../../stores/hands.ts';
 import { useNow } from '../../stores/clock.ts';
 import { useJob } from '../../stores/job.ts';
+import { practiceJob } from '../../stores/practice.ts';
 import { textOf } from '../../stores/packs.ts';
 import { useSession } from '../../stores/session.ts';
 import CourseSheet from './CourseSheet.vue';
@@ -35,6 +36,7 @@ import RefusedEntries from './RefusedEntries.vue';
 import StateBand from './StateBand.vue';
 import { cap, pressed, type Pressed } from './keymap.ts';
 
+const PracticeCoach = defineAsyncComponent(() => import('../practice/PracticeCoach.vue'));
 const props = defineProps<{ id: string }>();
 const { t } = useI18n();
 const store = useJob();
@@ -47,6 +49,7 @@ const words = useEntryWords(() => store.compiled);
 const panel = ref<InstanceType<typeof NextPanel>>();
 const band = ref<InstanceType<typeof StateBand>>();
 const others = ref<InstanceType<typeof OtherSteps>>();
+const coach = ref<{ press: () => boolean }>();
 const plan = ref<InstanceType<typeof SetPlan>>();
 const nodeSheet = ref<InstanceType<typeof NodeSheet>>();
 const instruments = ref<InstanceType<typeof InstrumentShelf>>();
@@ -207,6 +210,7 @@ function onKey(event: KeyboardEvent): void {
 }
 function used(asked: Pressed): boolean {
   const { command } = asked;
+  if (coach.value?.press()) return true;
   if (then.value !== undefined) {
     if (command === 'back') then.value = undefined;
     return command === 'back';
@@ -276,6 +280,15 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
         {{ t('common.notReached') }}. {{ t('bench.waiting', { n: store.waiting.length }) }}.
         <button type="button" class="plain" @click="store.flush()">{{ t('bench.sendNow') }}</button>
       </p>
+      <PracticeCoach
+        v-if="practiceJob === id && then === undefined"
+        ref="coach"
+        :step="step"
+        :asks="panel?.asks ?? 'answer'"
+        :fold="fold"
+        :compiled="compiled"
+        :entries="store.entries"
+      />
       <RefusedEntries :compiled="compiled" @edit="editNote" />
       <p v-if="then !== undefined" class="sheet then" role="status" data-test="as-of">
         {{ t('bench.asOf.told', { n: then }) }}

@@ -215,7 +215,19 @@ function press({ command, nth }: Pressed): boolean {
   return true;
 }
 const title = ref<HTMLElement>();
-defineExpose({ press, focus: () => title.value?.focus({ preventScroll: true }) });
+/** What has to be done before anything else of this step. */
+const asks = computed(() =>
+  unreadLeft.value
+    ? 'cautions'
+    : consents.value.length > 0
+      ? 'consent'
+      : !progress.value?.next
+        ? 'answer'
+        : progress.value.next.kind === 'verify'
+          ? 'charge'
+          : 'move',
+);
+defineExpose({ press, asks, focus: () => title.value?.focus({ preventScroll: true }) });
 </script>
 
 <template>

@@ -15,7 +15,7 @@ import {
 import { computed, ref, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { useNames } from '../../names.ts';
-import { parseBetween } from '../../numbers.ts';
+import { parseBetween, withoutCommonStart } from '../../numbers.ts';
 import { textOf } from '../../stores/packs.ts';
 
 const props = defineProps<{
@@ -68,6 +68,8 @@ const fields = computed(() =>
     return { index, at, ohms, unit, label, expected, text, state: measured.in, volts: measured.measure, read: fits ? read : undefined };
   }),
 );
+/** Beside each other only the ends tell them apart: what all begin with is left to the title. */
+const short = computed(() => withoutCommonStart(fields.value.map(({ label }) => label)));
 const first = computed(() => fields.value[0]);
 const asksPrint = computed(() => fields.value.some(({ ohms, expected }) => !ohms && !['family', 'usual'].includes(expected.source)));
 const outcome = computed(() =>
@@ -122,7 +124,7 @@ function record(): void {
         autocomplete="off"
         data-test="reading-value"
         :aria-label="`${field.label}, ${field.unit}`"
-        :placeholder="field.label"
+        :placeholder="short[field.index]"
         :title="field.label"
       />
       <span class="unit" aria-hidden="true">{{ field.unit }}</span>

@@ -2,7 +2,7 @@
 /** What the shop says of itself. One document, stored as a whole; somebody else's change in between is told, not overwritten. */
 import { boundsOf, parseAmount, personSchema, plainAmount, shopSettingsSchema, type ShopSettings } from '@veglia/contract';
 import { v7 as uuidv7 } from 'uuid';
-import { onMounted, reactive, ref } from 'vue';
+import { defineAsyncComponent, onMounted, reactive, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { api, NotReached } from '../../api.ts';
 import { parseBetween } from '../../numbers.ts';
@@ -12,6 +12,7 @@ import NotReachedSheet from '../../parts/NotReachedSheet.vue';
 import { textOf, usePacks } from '../../stores/packs.ts';
 import { useSession } from '../../stores/session.ts';
 
+const PracticeOffer = defineAsyncComponent(() => import('../practice/PracticeOffer.vue'));
 const { t } = useI18n();
 const packs = usePacks();
 const session = useSession();
@@ -228,7 +229,6 @@ async function addPerson(): Promise<void> {
       <TextField id="checkFee" v-model="form.checkFee" :label="t('settings.checkFee')" :error="errors.checkFee" inputmode="decimal" />
       <TextField id="newSet" v-model="form.newSet" :label="t('settings.newSet')" :error="errors.newSet" inputmode="decimal" />
       <TextField id="wrongPart" v-model="form.wrongPart" :label="t('settings.wrongPart')" :error="errors.wrongPart" inputmode="decimal" />
-      <TextField id="hazard" v-model="form.hazard" :label="t('settings.hazard')" :error="errors.hazard" inputmode="decimal" />
       <TextField
         id="wrongPartShare"
         v-model="form.wrongPartShare"
@@ -236,6 +236,7 @@ async function addPerson(): Promise<void> {
         :error="errors.wrongPartShare"
         inputmode="numeric"
       />
+      <TextField id="hazard" v-model="form.hazard" :label="t('settings.hazard')" :error="errors.hazard" inputmode="decimal" />
     </fieldset>
     <fieldset class="sheet fields quarters">
       <legend>{{ t('settings.place') }}</legend>
@@ -331,6 +332,12 @@ async function addPerson(): Promise<void> {
       />
       <button type="button" class="push end" @click="addPerson">{{ t('settings.addPerson') }}</button>
     </fieldset>
+    <fieldset class="sheet fields about" data-test="about">
+      <legend>{{ t('settings.about') }}</legend>
+      <PracticeOffer always class="wide" />
+      <RouterLink to="/settings/licences">{{ t('notices.title') }}</RouterLink>
+      <a href="/api/docs" target="_blank">{{ t('settings.api') }}</a>
+    </fieldset>
     <div class="foot">
       <button type="submit" class="push full" data-test="store">{{ t('settings.store') }}</button>
       <span v-if="said" role="status">{{ said }}</span>
@@ -346,6 +353,11 @@ async function addPerson(): Promise<void> {
   display: grid;
   gap: 12px;
   margin-top: 10px;
+}
+.about a {
+  display: inline-flex;
+  align-items: center;
+  min-height: 40px;
 }
 .end {
   align-self: end;

@@ -10,11 +10,13 @@ import { useNames } from '../../names.ts';
 import KeyCap from '../../parts/KeyCap.vue';
 import NotReachedSheet from '../../parts/NotReachedSheet.vue';
 import { textOf, usePacks } from '../../stores/packs.ts';
+import { practiceOver } from '../../stores/practice.ts';
 import { useShelf } from '../../stores/shelf.ts';
 import AcrossBenches from './AcrossBenches.vue';
 import CardList from './CardList.vue';
 import { jobOfCode, rowsOf, searchCards } from './search.ts';
 
+const PracticeOffer = defineAsyncComponent(() => import('../practice/PracticeOffer.vue'));
 const ScanCode = defineAsyncComponent(() => import('./ScanCode.vue'));
 const { t } = useI18n();
 const router = useRouter();
@@ -141,6 +143,7 @@ const placeName = (place: string): string => (place === '' ? t('shelves.nowhere'
   </div>
   <ScanCode v-if="scanning" @read="scanned" @close="scanning = false" />
   <p v-if="unknownCode" class="sheet alarm" role="alert">{{ t('shelves.unknownCode') }}</p>
+  <PracticeOffer v-if="ready && practiceOver === 'no'" />
   <NotReachedSheet v-if="!shelf.cards && !shelf.reached" @again="load" />
   <p v-else-if="!shelf.cards || !ready" class="soft">{{ t('common.loading') }}</p>
   <section v-else-if="empty" class="sheet empty">

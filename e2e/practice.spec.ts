@@ -1,0 +1,72 @@
+/** The first use: a practice job on demo data, from the offer to the working set, by the keys that the coach names. */
+import { readFileSync } from 'node:fs';
+import { inRoot } from '../scripts/lib/paths.mjs';
+import { expect, test } from './support/app.ts';
+
+const webPackage = JSON.parse(readFileSync(inRoot('packages/web/package.json'), 'utf8')) as { dependencies: Record<string, string> };
+
+test.use({ withDemo: true });
+
+test('the practice job is offered, shown round, and worked to a working set by the keys it names', async ({ page }) => {
+  await page.goto('/');
+  await page.getByTestId('practice-start').click();
+  const coach = page.getByTestId('practice-coach');
+  await expect(coach).toBeVisible();
+  // Looking round: no key reaches the Bench behind it.
+  const round = page.locator('.el-tour__title');
+  await expect(round).toHaveText('State of the set');
+  const answers = page.locator('[data-test="ledger"] [data-kind="test.answered"]');
+  await page.keyboard.press('1');
+  for (const stop of ['Next step', 'Suspects', 'Ledger', 'Practice set']) {
+    await page.getByRole('button', { name: 'Next', exact: true }).click();
+    await expect(page.locator('.el-tour__title', { hasText: stop })).toBeVisible();
+  }
+  await page.getByRole('button', { name: 'Begin', exact: true }).click();
+  await expect(round).toHaveCount(0);
+  await expect(answers).toHaveCount(0);
+  const entries = page.locator('[data-test="ledger"] > li');
+  const panel = page.getByTestId('next');
+  for (let presses = 0; (await panel.getAttribute('data-step')) !== 'prove-and-close'; presses += 1) {
+    expect(presses).toBeLessThan(25);
+    const key = ((await page.getByTestId('practice-key').textContent()) ?? '').trim();
+    const before = await entries.count();
+    if (key === '↵') {
+      for (const field of await page.getByTestId('walk').getByRole('textbox').all()) await field.fill('0.4');
+      await page.keyboard.press('Enter');
+    } else await page.keyboard.press(key === 'Space' ? key : key.toLowerCase());
+    await expect.poll(() => entries.count()).toBeGreaterThan(before);
+    await expect(page.getByTestId('settling')).toHaveCount(0);
+  }
+  expect(await answers.count()).toBeGreaterThan(2);
+  await expect(page.locator('[data-test="suspects"] [data-verdict="proven"]')).toHaveAttribute('data-assembly', 'tcon');
+  await page.getByTestId('practice-end').click();
+  await expect(coach).toHaveCount(0);
+});
+
+test('who declines isn’t asked again, and finds it in the settings', async ({ page }) => {
+  await page.goto('/');
+  await page.getByTestId('practice-decline').click();
+  await expect(page.getByTestId('practice-offer')).toHaveCount(0);
+  await page.reload();
+  await expect(page.locator('[data-shelf="open"]')).toBeVisible();
+  await expect(page.getByTestId('practice-offer')).toHaveCount(0);
+  await page.goto('/settings');
+  await expect(page.getByTestId('about').getByTestId('practice-start')).toBeVisible();
+});
+
+test('what is built in is named with its licence, and the API can be read', async ({ page }) => {
+  await page.goto('/settings');
+  const [reference] = await Promise.all([page.waitForEvent('popup'), page.getByRole('link', { name: 'API reference' }).click()]);
+  await expect(reference.getByText('/api/jobs/{id}/entries').first()).toBeVisible();
+  await reference.close();
+  await page.getByRole('link', { name: 'Licences' }).click();
+  const notices = page.getByTestId('notice');
+  await expect(notices.first()).toBeVisible();
+  // Each package the app depends on; of what those bring along, a sample from the workers and one from the fonts.
+  const own = Object.keys(webPackage.dependencies).filter((name) => !name.startsWith('@veglia/'));
+  expect(own.length).toBeGreaterThan(20);
+  const named = await notices.evaluateAll((all) => all.map((one) => (one as HTMLElement).dataset.package));
+  expect(own.filter((name) => !named.includes(name))).toEqual([]);
+  await page.locator('[data-package="vue"] summary').click();
+  await expect(page.locator('[data-package="vue"] pre')).toContainText('Permission is hereby granted');
+});
