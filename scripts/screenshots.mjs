@@ -131,6 +131,16 @@ const pictures = {
       await page.getByLabel('Name on documents').waitFor();
     },
   },
+  /** The last: it checks in a job. */
+  practice: {
+    go: async (page, address) => {
+      await page.goto(address);
+      await page.locator('[data-test="practice-start"]').click();
+      await page.locator('.el-tour__title').waitFor();
+      for (let stop = 0; stop < 5; stop += 1) await page.locator('.el-tour__content .el-button--primary:visible').click();
+      await page.locator('[data-test="practice-key"]').waitFor();
+    },
+  },
 };
 
 async function main() {
@@ -143,6 +153,7 @@ async function main() {
     for (const [name, { go, dark, viewport = { width: 1280, height: 800 } }] of Object.entries(pictures)) {
       if (only.length > 0 && !only.includes(name)) continue;
       const page = await browser.newPage({ bypassCSP: true, viewport, colorScheme: dark ? 'dark' : 'light' });
+      if (name !== 'practice') await page.addInitScript(() => localStorage.setItem('veglia.practice.over', 'yes'));
       await go(page, address);
       await page.waitForLoadState('networkidle');
       await page.addStyleTag({ content: '*, *::after { transition: none !important; }' });

@@ -68,20 +68,20 @@ function addTheory(): void {
       :options="mayLoseData"
       :none="t('counter.notAsked')"
     />
-    <TextField id="needs" :bounds="textBounds.needs" v-model="form.needs" :label="t('counter.needs')" />
-    <TextField id="canDoWithout" :bounds="textBounds.canDoWithout" v-model="form.canDoWithout" :label="t('counter.canDoWithout')" />
+    <TextField id="needs" v-model="form.needs" :bounds="textBounds.needs" :label="t('counter.needs')" />
+    <TextField id="canDoWithout" v-model="form.canDoWithout" :bounds="textBounds.canDoWithout" :label="t('counter.canDoWithout')" />
     <TextField
       id="shelf"
-      :bounds="textBounds.shelf"
       v-model="form.shelf"
+      :bounds="textBounds.shelf"
       class="short"
       :label="t('counter.shelf')"
       :proposals="shop.shelves"
     />
     <TextField
       id="otherAccessories"
-      :bounds="textBounds.otherAccessories"
       v-model="form.otherAccessories"
+      :bounds="textBounds.otherAccessories"
       :label="t('counter.otherAccessories')"
     />
     <TicksField v-model="form.accessories" :label="t('counter.accessories')" :options="accessoryTicks" />

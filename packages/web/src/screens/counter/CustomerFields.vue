@@ -46,16 +46,16 @@ function letGo(): void {
     </div>
     <TextField
       id="name"
-      :bounds="textBounds.name"
       v-model="form.name"
+      :bounds="textBounds.name"
       :label="t('counter.name')"
       :error="errorOf('name')"
       :disabled="form.ownSet || form.customerId !== ''"
     />
     <TextField
       id="contact"
-      :bounds="textBounds.contact"
       v-model="form.contact"
+      :bounds="textBounds.contact"
       :label="t('counter.contact')"
       :disabled="form.ownSet || form.customerId !== ''"
     />

@@ -54,8 +54,8 @@ function modelTyped(): void {
     <legend>{{ t('counter.set') }} <kbd>Alt 2</kbd></legend>
     <TextField
       id="maker"
-      :bounds="textBounds.maker"
       v-model="form.maker"
+      :bounds="textBounds.maker"
       :label="t('counter.maker')"
       :error="errorOf('maker')"
       :placeholder="t('counter.makerHint')"
@@ -63,14 +63,14 @@ function modelTyped(): void {
     />
     <TextField
       id="model"
-      :bounds="textBounds.model"
       v-model="form.model"
+      :bounds="textBounds.model"
       class="short"
       :label="t('counter.model')"
       :proposals="models"
       @change="modelTyped"
     />
-    <TextField id="version" :bounds="textBounds.version" v-model="form.version" class="short" :label="t('counter.version')" />
+    <TextField id="version" v-model="form.version" :bounds="textBounds.version" class="short" :label="t('counter.version')" />
     <ChoiceField
       id="family"
       v-model="form.family"
@@ -80,13 +80,13 @@ function modelTyped(): void {
       searched
       @change="familyChosen"
     />
-    <TextField id="serial" :bounds="textBounds.serial" v-model="form.serial" :label="t('counter.serial')" />
+    <TextField id="serial" v-model="form.serial" :bounds="textBounds.serial" :label="t('counter.serial')" />
     <TextField id="size" v-model="form.size" class="short" :label="t('counter.size')" :error="errorOf('size')" inputmode="numeric" />
     <TextField id="age" v-model="form.age" class="short" :label="t('counter.age')" :error="errorOf('age')" inputmode="decimal" />
     <ChoiceField id="layout" v-model="form.layout" :label="t('counter.layout')" :options="layouts" />
     <LooksFields v-if="form.layout === 'not-sure'" v-model="form.looks" :compiled="compiled" :possible="family?.layouts" />
     <TicksField v-model="form.condition" :label="t('counter.condition')" :options="conditionTicks" />
-    <TextField id="earlier" :bounds="textBounds.earlier" v-model="form.earlier" :label="t('counter.earlier')" />
+    <TextField id="earlier" v-model="form.earlier" :bounds="textBounds.earlier" :label="t('counter.earlier')" />
     <ChoiceField id="earlierBy" v-model="form.earlierBy" :label="t('counter.earlierBy')" :options="hands" :none="t('counter.notSaid')" />
     <TicksField v-model="form.earlierDid" :label="t('counter.earlierDid')" :options="earlierTicks" />
   </fieldset>

@@ -54,7 +54,7 @@ const temperature = computed(() => (['cold', 'warm', 'any'] as const).map((value
         </el-option>
       </el-select>
     </FormField>
-    <TextField id="words" :bounds="textBounds.words" v-model="form.words" class="wide" :label="t('counter.words')" :rows="2" />
+    <TextField id="words" v-model="form.words" :bounds="textBounds.words" class="wide" :label="t('counter.words')" :rows="2" />
     <ChoiceField id="often" v-model="form.often" class="short" :label="t('counter.often')" :options="often" :none="t('counter.notSaid')" />
     <ChoiceField
       id="temperature"
@@ -64,8 +64,8 @@ const temperature = computed(() => (['cold', 'warm', 'any'] as const).map((value
       :options="temperature"
       :none="t('counter.notSaid')"
     />
-    <TextField id="since" :bounds="textBounds.since" v-model="form.since" class="short" :label="t('counter.since')" />
-    <TextField id="after" :bounds="textBounds.after" v-model="form.after" class="short" :label="t('counter.after')" />
+    <TextField id="since" v-model="form.since" :bounds="textBounds.since" class="short" :label="t('counter.since')" />
+    <TextField id="after" v-model="form.after" :bounds="textBounds.after" class="short" :label="t('counter.after')" />
     <TextField
       id="blink"
       v-model="form.blink"
