@@ -49,7 +49,7 @@ interface SettingsForm {
   receiptText: string;
 }
 const { shape } = shopSettingsSchema;
-const percent = (schema: typeof shape.waitShare  ): { least: number; most: number } => {
+const percent = (schema: typeof shape.waitShare): { least: number; most: number } => {
   const { least = 0, most = 1 } = boundsOf(schema);
   return { least: least * 100, most: most * 100 };
 };
