@@ -1,4 +1,8 @@
 import { createRouter, createWebHistory } from 'vue-router';
+import { readyRefiner } from './stores/deeper.ts';
+
+/** Screens that ask the judge: it gets ready while theirs is on its way. */
+const judged = new Set<unknown>(['shelves', 'counter', 'bench', 'close', 'call']);
 
 export const router = createRouter({
   history: createWebHistory(),
@@ -14,4 +18,8 @@ export const router = createRouter({
     { path: '/settings/licences', name: 'notices', component: () => import('./screens/settings/NoticesView.vue') },
     { path: '/:rest(.*)*', name: 'nowhere', component: () => import('./screens/NowhereView.vue') },
   ],
+});
+
+router.beforeEach(({ name }) => {
+  if (judged.has(name)) readyRefiner();
 });

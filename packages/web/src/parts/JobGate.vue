@@ -13,13 +13,15 @@ const { t } = useI18n();
 const store = useJob();
 const session = useSession();
 
-async function open(): Promise<void> {
+async function people(): Promise<void> {
   try {
     if (session.people.length === 0) await session.load();
   } catch (error) {
     if (!(error instanceof NotReached)) throw error;
   }
-  await store.open(props.id);
+}
+async function open(): Promise<void> {
+  await Promise.all([store.open(props.id), people()]);
   if (store.job) emit('opened');
 }
 onMounted(open);

@@ -21,6 +21,22 @@ let worker: Remote<Refiner> | undefined;
 const refiner = (): Remote<Refiner> =>
   (worker ??= wrap<Refiner>(new Worker(new URL('../workers/refine.worker.ts', import.meta.url), { type: 'module' })));
 
+/** What the worker has been sent, or is being sent: a pack once, however many ask at the same time. */
+const taught = new Map<string, Promise<void>>();
+function teach({ hash, pack }: CompiledPack): Promise<void> {
+  const known = taught.get(hash);
+  if (known) return known;
+  const sent = refiner().learn(hash, JSON.parse(JSON.stringify(pack)) as CompiledPack['pack']);
+  taught.set(hash, sent);
+  return sent;
+}
+/** Its code is fetched and run beside what the page itself still loads; with a pack, that is sent on too. */
+export function readyRefiner(compiled?: CompiledPack): void {
+  refiner();
+  // Where it can't be sent, whoever needs the answer is told.
+  if (compiled) teach(compiled).catch(() => undefined);
+}
+
 export interface Asked<T> {
   /** Undefined while it is being looked at, and where nothing came of it. */
   readonly answer: ShallowRef<T | undefined>;
@@ -38,8 +54,7 @@ function useWorker<T>(
   async function run(input: CaseInput, compiled: CompiledPack, mine: number): Promise<void> {
     // A proxy of a store can't be sent: plain data can.
     const plain = JSON.parse(JSON.stringify(input)) as CaseInput;
-    if (!(await refiner().knows(compiled.hash)))
-      await refiner().learn(compiled.hash, JSON.parse(JSON.stringify(compiled.pack)) as CompiledPack['pack']);
+    await teach(compiled);
     if (mine !== revision) return;
     const found = await ask(refiner(), compiled.hash, plain);
     if (mine === revision) answer.value = found;
@@ -66,12 +81,12 @@ function useWorker<T>(
 export async function settleSteps(input: CaseInput, compiled: CompiledPack, policy: Policy): Promise<Recommendation> {
   const plain = JSON.parse(JSON.stringify(input)) as CaseInput;
   try {
-    if (!(await refiner().knows(compiled.hash)))
-      await refiner().learn(compiled.hash, JSON.parse(JSON.stringify(compiled.pack)) as CompiledPack['pack']);
+    await teach(compiled);
     const settled = await refiner().settle(compiled.hash, plain, policy);
     if (settled) return settled;
   } catch {
     worker = undefined;
+    taught.clear();
   }
   return stepsFor(plain, compiled, policy);
 }

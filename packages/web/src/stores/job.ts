@@ -17,7 +17,7 @@ import { defineStore } from 'pinia';
 import { v7 as uuidv7 } from 'uuid';
 import { computed, markRaw, ref, shallowRef, watch } from 'vue';
 import { api, keepJob, NotReached, reachedServer } from '../api.ts';
-import { settleSteps } from './deeper.ts';
+import { readyRefiner, settleSteps } from './deeper.ts';
 import { onLive } from './live.ts';
 import * as outbox from './outbox.ts';
 import { usePacks } from './packs.ts';
@@ -132,9 +132,10 @@ export const useJob = defineStore('job', () => {
 
   /** The pack and the counts come first: a fold is never shown with those of another job. */
   async function accept(loaded: Job): Promise<void> {
-    const pack = await packs.byHash(loaded.packHash);
-    counts.value = await packs.countsAt(loaded.snapshot);
+    const [pack, counted] = await Promise.all([packs.byHash(loaded.packHash), packs.countsAt(loaded.snapshot)]);
+    counts.value = counted;
     compiled.value = pack;
+    readyRefiner(pack);
     job.value = loaded;
     const known = new Map(stored.value.map((entry) => [entry.id, entry]));
     stored.value = loaded.entries.flatMap((raw): Entry[] => {

@@ -24,7 +24,6 @@ const packs = new Map<string, CompiledPack>();
 let effects: EffectsSoFar | undefined;
 
 const refiner = {
-  knows: (hash: string): boolean => packs.has(hash),
   learn(hash: string, pack: Pack): void {
     packs.set(hash, compilePack(ownNamesOnly(pack), hash));
   },
