@@ -23,6 +23,7 @@ export async function readText(file: string): Promise<string> {
   }
 }
 
+/** The family with this id. Throws InputRefused where the pack has none. */
 export function familyNamed(compiled: CompiledPack, id: string): Family {
   const family = compiled.families.get(compiled.currentId(id));
   if (!family) throw new InputRefused([{ code: 'unknown-id', where: '--family', value: id, expected: 'family' }]);
@@ -39,6 +40,7 @@ const meaningIn = (family: Family, { reading, alternatives, cycles }: BlinkResul
   };
 };
 
+/** A light trace (CSV) read as the reader in the app does; JSON-ready. Throws InputRefused on a file that is no trace. */
 export async function readBlink(file: string, family: Family | undefined): Promise<object> {
   const read = readTraceCsv(await readText(file), file === '-' ? 'standard input' : file);
   if ('problems' in read) throw new InputRefused(read.problems);

@@ -9,6 +9,7 @@ import { withOwnTables } from './packs/blinkTables.ts';
 import { PackShelf } from './packs/shelf.ts';
 import type { Store } from './store.ts';
 
+/** Migrated, with the shipped pack in it, and demo data where it is asked for. Throws InputRefused on a pack that is refused. */
 export async function openStore(config: Config, now: () => Date): Promise<Store> {
   const appRole = decodeURIComponent(new URL(config.databaseUrl).username);
   const ownerRole = decodeURIComponent(new URL(config.ownerUrl).username);

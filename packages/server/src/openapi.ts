@@ -5,6 +5,7 @@ import { z } from 'zod';
 
 extendZodWithOpenApi(z);
 
+/** OpenAPI 3.1, from the table of routes. */
 export function openApiDocument(version: string): object {
   const registry = new OpenAPIRegistry();
   for (const [operationId, route] of Object.entries(routes) as [Operation, RouteDescription][]) {

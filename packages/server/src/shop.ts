@@ -8,6 +8,7 @@ import type { Store } from './store.ts';
 
 const onlyRow = 1;
 
+/** Settings with the version a change must name. */
 export async function readShop(store: Store, transaction?: Transaction): Promise<ShopState> {
   const row = await store.models.shop.findByPk(onlyRow, transaction ? { transaction } : {});
   if (row === null) return { version: 0, settings: usualShopSettings };

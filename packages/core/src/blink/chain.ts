@@ -5,6 +5,7 @@ const { exp, floor, log, max, min } = Math;
 /** How long a state of a blinking light typically lasts, seconds: only a beginning, the levels decide. */
 const dwellS = 0.3;
 
+/** The value, or the bound it is beyond. */
 export const clamp = (value: number, low: number, high: number): number => min(high, max(low, value));
 
 /** The value at share `q` (0 to 1) of values in rising order, interpolated linearly; 0 for none. Any unit. */

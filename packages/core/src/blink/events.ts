@@ -94,6 +94,7 @@ export interface Split {
   readonly part: number | undefined;
 }
 
+/** Seconds between two flashes: dark time where their lengths are known, otherwise from onset to onset. */
 export const gapOf = (a: Event, b: Event, lengths: boolean): number => (lengths ? b.onS - a.offS : b.onS - a.onS);
 
 /** Bursts between gaps over `pause`, their groups parted by gaps over `part` or where long turns to short. */

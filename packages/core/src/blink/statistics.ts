@@ -12,4 +12,5 @@ export const median = (values: readonly number[]): number => {
 };
 /** Standard deviation by the median absolute deviation, 1.4826 for normal errors. */
 export const spread = (values: readonly number[], about: number): number => 1.4826 * median(values.map((value) => Math.abs(value - about)));
+/** Whether two codes have the same flashes in the same groups. */
 export const sameCounts = (a: readonly number[], b: readonly number[]): boolean => a.length === b.length && a.every((n, i) => n === b[i]);

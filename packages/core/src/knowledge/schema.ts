@@ -7,9 +7,12 @@ import { z } from 'zod';
 import { consequenceSchema } from './consequences.ts';
 import { historySchema } from './historySchema.ts';
 
+/** Ids never change once they are used: they are what a ledger refers to. */
 export const idSchema = z.string().regex(/^[a-z][a-z0-9]*(?:[.-][a-z0-9]+)*$/, 'lower-case words joined by dots or hyphens');
 
+/** A text by language; English is always there. */
 export const textSchema = z.object({ en: z.string().min(1) }).catchall(z.string().min(1));
+/** A text by language. */
 export type Text = z.infer<typeof textSchema>;
 
 const sourceSchema = z.string().min(3);
@@ -21,6 +24,7 @@ const minutesSchema = z.number().min(0).max(100_000);
 /** Probability of outcomes (or symptoms) in words; at most one may be `rest`, which takes what the others leave. */
 export const likelihoodRowSchema = z.record(idSchema, wordSchema);
 
+/** The words of likelihoods and frequencies, with what each is worth (0 to 1). */
 export const scaleSchema = z.strictObject({
   likelihood: z.record(wordSchema, z.number().gt(0).lt(1)),
   /** Relative weights; only their ratios matter. */
@@ -28,6 +32,7 @@ export const scaleSchema = z.strictObject({
   source: sourceSchema,
 });
 
+/** How far the set is open, with what comes off on the way there. */
 export const stageSchema = z.strictObject({
   id: idSchema,
   name: textSchema,
@@ -71,12 +76,15 @@ export const hazards = [
   'chip',
   'substitute',
 ] as const;
+/** What can hurt. */
 export type Hazard = (typeof hazards)[number];
 
 /** What a caution asks of every step that carries it; `checkCautions` tries each. */
 export const demands = ['rails-down-first', 'verified-first', 'clip-on', 'dry-first', 'unplugged-touch', 'read-line-first'] as const;
+/** What a step asks of the set before it is done. */
 export type Demand = (typeof demands)[number];
 
+/** A caution, and which steps bring it. */
 export const cautionSchema = z.strictObject({
   id: idSchema,
   covers: z.array(z.enum(hazards)).min(1).optional(),
@@ -92,6 +100,7 @@ export const cautionSchema = z.strictObject({
   source: sourceSchema,
 });
 
+/** A thing that can be at fault and be renewed. */
 export const assemblySchema = z.strictObject({
   id: idSchema,
   name: textSchema,
@@ -104,6 +113,7 @@ export const assemblySchema = z.strictObject({
   cautions: z.array(idSchema).optional(),
 });
 
+/** What a customer can report. */
 export const symptomSchema = z.strictObject({
   id: idSchema,
   name: textSchema,
@@ -125,6 +135,7 @@ export const sharesSchema = z.record(idSchema, z.number().int().min(1).max(1000)
 
 /** How often such a fault comes and goes, shows when cold and leaves when warm, or shows only once warm; left out: as most do. */
 const mannerSchema = z.strictObject({ sometimes: wordSchema.optional(), cold: wordSchema.optional(), warm: wordSchema.optional() });
+/** How a fault shows itself in one of several ways. */
 export type Manner = z.infer<typeof mannerSchema>;
 
 /** A class of what a fault does to a set. Faults name classes; what customers see follows from them. */
@@ -138,6 +149,7 @@ export const classSchema = z.strictObject({
   manner: mannerSchema.optional(),
   source: sourceSchema,
 });
+/** Faults with the same reaction to a class of tests. */
 export type FaultClass = z.infer<typeof classSchema>;
 
 /** Class -> percent of such faults; they add to 100. */
@@ -150,6 +162,7 @@ export const conditionSchema = z.strictObject({
   traits: z.record(idSchema, z.array(z.enum(['yes', 'no', 'unknown'])).min(1)).optional(),
   layouts: z.array(idSchema).min(1).optional(),
 });
+/** What a likelihood holds under. */
 export type Condition = z.infer<typeof conditionSchema>;
 
 /** Sets by family, model, version and years of make (from, to). */
@@ -159,6 +172,7 @@ export const setMatchSchema = z.strictObject({
   versions: z.array(z.string().min(1)).min(1).optional(),
   years: z.tuple([z.number().int(), z.number().int()]).optional(),
 });
+/** Which sets something holds for. */
 export type SetMatch = z.infer<typeof setMatchSchema>;
 
 const proofItemSchema = z.union([
@@ -166,6 +180,7 @@ const proofItemSchema = z.union([
   z.strictObject({ symptoms: z.array(idSchema).min(1) }),
   z.strictObject({ traits: z.record(idSchema, z.array(z.enum(['yes', 'no'])).min(1)) }),
 ]);
+/** An observation that a proof asks for. */
 export type ProofItem = z.infer<typeof proofItemSchema>;
 
 const placeSchema = z.strictObject({
@@ -175,6 +190,7 @@ const placeSchema = z.strictObject({
   height: z.number().positive(),
 });
 
+/** Which assemblies a set has, how they are joined, and where its points are. */
 export const layoutSchema = z.strictObject({
   id: idSchema,
   name: textSchema,
@@ -223,6 +239,7 @@ export const layoutSchema = z.strictObject({
   source: sourceSchema,
 });
 
+/** What can be wrong: where, how often (per 1,000 sets), and how it shows. */
 export const faultSchema = z.strictObject({
   id: idSchema,
   assembly: idSchema,
@@ -286,6 +303,7 @@ export const stepSchema = z.union([
     in: z.enum(['unplugged', 'verified', 'standby', 'starting', 'on', 'forced']),
   }),
 ]);
+/** One action of a procedure. */
 export type Step = z.infer<typeof stepSchema>;
 
 const rangeSchema = z.tuple([z.number(), z.number()]);
@@ -376,11 +394,13 @@ export const seenSchema = z.strictObject({
     })
     .optional(),
 });
+/** What an outcome means in things seen or read. */
 export type Seen = z.infer<typeof seenSchema>;
 
 /** Outcomes every test has beside its own: legal answers that carry no evidence. */
 export const silentOutcomes = ['cant-tell', 'not-possible'] as const;
 
+/** Likelihoods of a test’s outcomes under some faults (0 to 1, each row summing to 1). */
 export const likelihoodBlockSchema = z.strictObject({
   when: conditionSchema.optional(),
   reason: textSchema.optional(),
@@ -396,6 +416,7 @@ export const likelihoodBlockSchema = z.strictObject({
     .min(1),
 });
 
+/** A test: procedure, outcomes with their likelihoods, minutes, tools, cautions. */
 export const testSchema = z.strictObject({
   id: idSchema,
   name: textSchema,
@@ -454,8 +475,10 @@ export const testSchema = z.strictObject({
   source: sourceSchema,
 });
 
+/** What a repair does. */
 export const repairKinds = ['put-right', 'reseat', 'drain', 'reflash', 'part', 'replace', 'workaround'] as const;
 
+/** A repair: what it renews, minutes, price (minor units), chance to fail. */
 export const repairSchema = z.strictObject({
   id: idSchema,
   assembly: idSchema,
@@ -490,6 +513,7 @@ export const repairSchema = z.strictObject({
   source: sourceSchema,
 });
 
+/** A blink code of a family, and what it notices. */
 export const blinkCodeSchema = z.strictObject({
   id: idSchema,
   /** Blinks in each group: [3] is three and a pause, [2, 5] two, a short gap, five, a pause. None: no light at all. */
@@ -507,6 +531,7 @@ export const blinkCodeSchema = z.strictObject({
   by: z.string().min(1),
 });
 
+/** A family of sets: layouts, models, healthy behaviour, rails (V), blink table. */
 export const familySchema = z.strictObject({
   id: idSchema,
   name: textSchema,
@@ -574,6 +599,7 @@ export const thresholdsSchema = z.strictObject({
   source: sourceSchema,
 });
 
+/** A whole pack; `format` and `version` say how to read it. */
 export const packSchema = z.strictObject({
   format: z.literal('veglia-pack'),
   version: z.literal(2),
@@ -604,13 +630,23 @@ export const packSchema = z.strictObject({
   aliases: z.record(idSchema, idSchema),
 });
 
+/** A whole pack. */
 export type Pack = z.infer<typeof packSchema>;
+/** A layout of the pack. */
 export type Layout = z.infer<typeof layoutSchema>;
+/** A fault of the pack. */
 export type Fault = z.infer<typeof faultSchema>;
+/** A test of the pack. */
 export type TestDefinition = z.infer<typeof testSchema>;
+/** Likelihoods of a test’s outcomes. */
 export type LikelihoodBlock = z.infer<typeof likelihoodBlockSchema>;
+/** A family of the pack. */
 export type Family = z.infer<typeof familySchema>;
+/** A blink code of a family. */
 export type BlinkCode = z.infer<typeof blinkCodeSchema>;
+/** A repair of the pack. */
 export type Repair = z.infer<typeof repairSchema>;
+/** How far a set is open. */
 export type Stage = z.infer<typeof stageSchema>;
+/** A caution of the pack. */
 export type Caution = z.infer<typeof cautionSchema>;

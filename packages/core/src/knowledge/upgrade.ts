@@ -8,6 +8,7 @@ import { z } from 'zod';
 import { asRecord, renamed } from '../renamed.ts';
 import { packSchema } from './schema.ts';
 
+/** Of the pack format as it is written today; older ones are read. */
 export const packVersion = 2;
 
 /** Any value: what isn't a pack of an older version comes back as it is, for the schema to refuse. Throws nothing. */

@@ -36,6 +36,7 @@ const towardSchema = z.strictObject({ kind: z.enum(['test', 'repair']), id: idSc
 export type Toward = z.infer<typeof towardSchema>;
 const entryReference = z.union([z.string().min(1), z.number().int().min(1)]);
 
+/** How a set looks when it comes in. */
 export const conditions = ['crack', 'liquid', 'storm', 'dropped', 'smell', 'opened-before', 'screws-missing'] as const;
 /** What came with the set. */
 export const accessories = ['stand', 'remote', 'cord', 'wall-mount', 'card', 'box'] as const;

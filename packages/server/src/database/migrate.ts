@@ -21,6 +21,7 @@ const migrations: readonly { name: string; up: (options: { context: QueryInterfa
   { name: '0008-list-of-jobs', up: listOfJobs.up },
 ];
 
+/** Name of the last migration this program knows. */
 export const newestMigration = migrations.at(-1)?.name ?? null;
 
 /** Number of the session lock that keeps two starting processes from migrating at once (any constant of ours). */
@@ -61,6 +62,7 @@ async function grant(owner: Sequelize, appRole: string): Promise<void> {
   await owner.query(`GRANT SELECT ON migrations TO ${role}`);
 }
 
+/** What keeps the ledger append-only. */
 export type LedgerProtection = 'role-and-trigger' | 'trigger-only' | 'none';
 
 /** What holds for the role this pool connects as. */

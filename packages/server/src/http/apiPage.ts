@@ -28,6 +28,7 @@ const files = ['swagger-ui.css', 'swagger-ui-bundle.js'];
 const start = `SwaggerUIBundle({ url: '/api/openapi.json', dom_id: '#api', deepLinking: true, validatorUrl: null, defaultModelsExpandDepth: 0 });
 `;
 
+/** The page and its files, to be mounted at `apiPagePath`. */
 export function apiPage(): Router {
   const router = express.Router();
   router.get('/', (_request, response) => {

@@ -10,6 +10,7 @@ export interface Draining {
   readonly draining: boolean;
 }
 
+/** Whether this process takes work. */
 export type Readiness = 'ready' | 'draining' | 'database-unavailable';
 
 /** Throws whatever is neither of these. */
@@ -24,6 +25,7 @@ export async function readiness(store: Store, { draining }: Draining): Promise<R
   }
 }
 
+/** State of server and database. Throws whatever is not the database being away. */
 export async function health(store: Store, version: string, demo: boolean): Promise<Health> {
   try {
     const [row] = await store.sequelize.query<{ name: string }>('SELECT name FROM migrations ORDER BY name DESC LIMIT 1', {

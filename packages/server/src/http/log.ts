@@ -4,6 +4,7 @@
  */
 import { pino, type DestinationStream, type Logger } from 'pino';
 
+/** What of an error goes into the log: no parameters, no personal data. */
 export interface LoggedError {
   readonly type: string;
   /** Left out where it may hold what somebody wrote. */
@@ -48,5 +49,6 @@ export const requestSerializers = {
   res: ({ statusCode }: { statusCode: number }) => ({ statusCode }),
 };
 
+/** Writes JSON lines to standard output, or to the destination given. */
 export const createLog = (level: string, destination?: DestinationStream): Logger =>
   pino({ level, serializers: { err: safeError } }, ...((destination ? [destination] : []) as [DestinationStream]));

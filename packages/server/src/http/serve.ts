@@ -21,6 +21,7 @@ export interface Exchange {
 class Sent {
   readonly sent = true;
 }
+/** Given back by a handler that wrote the response itself. */
 export const sent = new Sent();
 
 type Json<T> = T extends string ? string : object;

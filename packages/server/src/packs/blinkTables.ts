@@ -12,6 +12,7 @@ import type { Store } from '../store.ts';
 
 const latestFirst = [['number', 'DESC']] as [string, string][];
 
+/** All families with their blink tables and the history of each. */
 export async function listBlinkTables({ models }: Pick<Store, 'models'>, transaction?: Transaction): Promise<BlinkTables> {
   const rows = await models.blinkTables.findAll({ order: latestFirst, ...(transaction ? { transaction } : {}) });
   return {

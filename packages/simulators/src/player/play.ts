@@ -68,6 +68,7 @@ const countOfNoTable = 7;
 /** Counting two cycles of a blinking light, minutes. */
 const blinkMinutes = 2;
 
+/** A case from complaint to end, chosen by `way` and answered by `opponent`. */
 export function play(
   { opponent, way, compiled, set, settings, seed, asOneFault = false, most = 60 }: PlayOptions,
   clock: () => number = () => 0,

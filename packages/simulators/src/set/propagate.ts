@@ -29,4 +29,5 @@ export function wayOf(build: Build, body: Body, bench: BenchState, ask: Ask): Wa
   return { around, standby, command, rail, start, panel, backlight };
 }
 
+/** The scene that follows from body and bench. */
 export const propagate = (build: Build, body: Body, bench: BenchState, ask: Ask): Scene => sceneOf(wayOf(build, body, bench, ask));

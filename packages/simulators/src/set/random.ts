@@ -1,6 +1,7 @@
 /** Seeded randomness: mulberry32, a public-domain 32-bit generator; the same seed gives the same set on every machine. */
 export type Random = () => number;
 
+/** Numbers from 0 to below 1, the same for the same seed. */
 export function randomFrom(seed: number): Random {
   let state = seed >>> 0;
   return () => {
@@ -18,8 +19,11 @@ export function seedOf(seed: number, word: string): number {
   return hash;
 }
 
+/** A number between two bounds. */
 export const within = (random: Random, least: number, most: number): number => least + (most - least) * random();
+/** True in a share `p` of the cases. */
 export const chance = (random: Random, p: number): boolean => random() < p;
+/** One of the items, each as likely. */
 export function pick<T>(random: Random, items: readonly [T, ...T[]]): T {
   return items[Math.floor(random() * items.length)] ?? items[0];
 }

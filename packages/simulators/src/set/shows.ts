@@ -5,6 +5,7 @@
 import type { BenchState } from './bench.ts';
 import type { Notice, Picture, Scene, Volts } from './scene.ts';
 
+/** How one set shows its fault, where its physics alone does not say. */
 export interface Reaction {
   /** What the owner sees. */
   readonly shows: string;
@@ -40,6 +41,7 @@ const ownPoints: Readonly<Record<string, readonly string[]>> = {
 };
 /** Points that physics always tells: what feeds them doesn't ask the set's software. */
 const alwaysFed = ['standby', 'bulk'];
+/** Complaints about the light. */
 export const lightKinds: readonly string[] = [
   'light-open',
   'light-limit',
@@ -72,6 +74,7 @@ const pictures: Readonly<Record<string, Picture>> = {
   'wrong-way-round': 'turned',
   'faint-or-dots': 'dots',
 };
+/** Complaints that a bench without a picture has too. */
 export const pictureComplaints: ReadonlySet<string> = new Set(['lit-blank', 'half-picture', 'one-input-dead', ...Object.keys(pictures)]);
 
 /** Whether the fault makes a difference to what this configuration does. */

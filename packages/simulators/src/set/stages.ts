@@ -3,8 +3,10 @@ import { warmthOf, type BenchState } from './bench.ts';
 import type { Body } from './body.ts';
 import type { Build, Light, Picture, Volts } from './scene.ts';
 
+/** The same share of its value at all times. */
 export const flat = (share: number): Volts => ({ idle: share, value: share, peak: share, steady: share > 0 });
 
+/** The high supplies of a plasma set, as shares of their value. */
 export function plasmaVolts(fed: boolean, share: number, shorted: boolean, sags: boolean): Volts {
   if (!fed || share === 0) return flat(0);
   if (shorted) return { idle: 0, value: 0.02, peak: 0.3, steady: false };
@@ -28,6 +30,7 @@ export function hangs(body: Body, bench: BenchState): boolean {
   return !(bench.drained && bench.unpluggedMinutes >= minutes);
 }
 
+/** Whether the processor runs with what it is given. */
 export function processorNow(body: Body, bench: BenchState, mainNode: string): { runs: boolean } {
   const { state, pressHeals } = body.main.processor;
   if (state === 'good') return { runs: true };
@@ -54,6 +57,7 @@ interface BootFacts {
   readonly presses: number;
 }
 
+/** How far a start comes. */
 export function bootOf(body: Body, now: BootFacts): { reached: 'runs' | 'stops' | 'silent'; late: boolean; loops: boolean } {
   const stuck = { reached: 'silent' as const, late: false, loops: false };
   if (!now.coreUp) return stuck;
@@ -75,6 +79,7 @@ export function bootOf(body: Body, now: BootFacts): { reached: 'runs' | 'stops' 
   return { reached: 'runs', late: false, loops: false };
 }
 
+/** What the backlight does, and which fault of it the driver sees. */
 export function lightOf(body: Body, bench: BenchState, driven: boolean, plugged: boolean): { light: Light; faulty: boolean; volts: Volts } {
   const { strips, driver } = body;
   const healed = strips.tapHeals && bench.tapped.has('cover');
@@ -107,6 +112,7 @@ interface PictureFacts {
   readonly board: 'jig' | 'universal' | undefined;
 }
 
+/** What is drawn. */
 export function pictureOf({ layout }: Build, body: Body, bench: BenchState, now: PictureFacts): Picture {
   const { panel, tcon, plasma } = body;
   const plasmaSet = layout.assemblies.includes('logic');

@@ -11,6 +11,7 @@ export interface Trade {
   >;
 }
 
+/** How sets come to a workshop, from the shares of shared tables (docs/bench.md). */
 export const trade: Trade = {
   words: { 'very-common': 16, common: 8, regular: 4, uncommon: 2, rare: 0.8, 'very-rare': 0.3 },
   classes: {

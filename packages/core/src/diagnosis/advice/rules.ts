@@ -87,12 +87,14 @@ export function otherWay(
   return best && { ...best.step, because: { ...best.step.because, code: 'other-way', of: repair.assembly } };
 }
 
+/** The pack’s repair behind a step; undefined where it is no repair. */
 export const repairOf = (step: NextStep, compiled: CompiledPack): Repair | undefined =>
   step.kind === 'repair' ? compiled.pack.repairs.find(({ id }) => id === step.id) : undefined;
 
 /** Glass with its bonded drivers: priced at most of a new set, so a question with its figure and never an order. */
 export const isQuestion = (step: NextStep, compiled: CompiledPack): boolean => repairOf(step, compiled)?.question === true;
 
+/** The step that asks the customer before anything is spent on a panel. */
 export const panelQuestion = (step: NextStep, compiled: CompiledPack, settings: Settings): NextStep => ({
   ...stopStep(compiled, settings),
   id: 'give-up',
@@ -126,5 +128,6 @@ export function worthNaming(step: NextStep, belief: Belief, compiled: CompiledPa
 /** A proven assembly's repair leads at once where it cures so surely; a part on it that may be the wrong one waits for a test that pays (value of ours). */
 const surelyCures = 0.75;
 
+/** Whether the step renews what is proven already. */
 export const leadsProven = (step: NextStep, compiled: CompiledPack): boolean =>
   step.because.code === 'proven' && (step.because.chance ?? 0) >= surelyCures && !isQuestion(step, compiled);

@@ -8,6 +8,7 @@ import type { Standby } from './standby.ts';
 import type { Course, Start } from './start.ts';
 import type { Surroundings } from './surroundings.ts';
 
+/** The light as it stands at the end of a start. */
 export interface Backlight {
   readonly commanded: boolean;
   readonly forcedLight: boolean;
@@ -18,6 +19,7 @@ export interface Backlight {
   readonly course: Course;
 }
 
+/** The light that follows from supply and command. */
 export function backlightOf(
   around: Surroundings,
   { link }: Standby,

@@ -4,6 +4,7 @@ import { memoryNow, processorNow } from '../stages.ts';
 import type { Standby } from './standby.ts';
 import type { Surroundings } from './surroundings.ts';
 
+/** Which lines the processor drives. */
 export interface Command {
   readonly keysIn: boolean;
   readonly answersKey: boolean;
@@ -19,6 +20,7 @@ export interface Command {
   readonly psOn: boolean;
 }
 
+/** What the processor commands with what it is given. */
 export function commandOf(around: Surroundings, { awake, hungNow, standbyIdle, standbyStart, link, bulk }: Standby): Command {
   const { body, bench, ask, board, mainNode, has, out, linked, trait } = around;
   const keysIn = !out('keys') && linked('harness.keys');

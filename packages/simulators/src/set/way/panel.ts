@@ -4,6 +4,7 @@ import type { Rail } from './rail.ts';
 import type { Course, Start } from './start.ts';
 import { shortOhms, type Surroundings } from './surroundings.ts';
 
+/** What reaches the panel. */
 export interface PanelSide {
   readonly switchedOn: boolean;
   readonly panelFed: boolean;
@@ -16,6 +17,7 @@ export interface PanelSide {
   readonly course: Course;
 }
 
+/** The panel’s side: supply, data, bias. */
 export function panelOf(around: Surroundings, { forced }: Command, now: Rail, { course: before }: Start): PanelSide {
   const { body, bench, board, has, out, linked, trait } = around;
   const { railFed, railGood, tconIn, tconPowered } = now;

@@ -6,6 +6,7 @@ import type { Command } from './command.ts';
 import type { Standby } from './standby.ts';
 import { loads, shortOhms, type Surroundings } from './surroundings.ts';
 
+/** The main rails of a start. */
 export interface Rail {
   readonly railFed: boolean;
   readonly tconIn: boolean;
@@ -24,6 +25,7 @@ export interface Rail {
   readonly railGood: boolean;
 }
 
+/** The main rails that follow from the standby and the command. */
 export function railOf(around: Surroundings, { bulk, link, standbyIdle }: Standby, { psOn }: Command): Rail {
   const { build, body, bench, board, powerNode, has, out, linked } = around;
   const railFed = bulk && psOn && body.rail.starts && standbyIdle > 0.15;

@@ -3,6 +3,7 @@ import type { Notice, Scene } from '../scene.ts';
 import { shownOf } from './shown.ts';
 import { voltsOf, type Way } from './volts.ts';
 
+/** All that can be seen, heard and read. */
 export function sceneOf(way: Way): Scene {
   const { around, standby, command, rail, start, panel, backlight } = way;
   const { body } = around;

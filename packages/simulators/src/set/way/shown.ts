@@ -9,6 +9,7 @@ import type { Standby } from './standby.ts';
 import type { Start } from './start.ts';
 import { shortOhms, type Surroundings } from './surroundings.ts';
 
+/** What can be seen from outside. */
 export interface Shown {
   /** It runs as its owner knows it. */
   readonly runsNow: boolean;
@@ -20,6 +21,7 @@ export interface Shown {
   readonly network: boolean;
 }
 
+/** What can be seen from outside. */
 export function shownOf(
   around: Surroundings,
   { hungNow }: Standby,

@@ -2,6 +2,7 @@
 import { hangs } from '../stages.ts';
 import { loads, type Surroundings } from './surroundings.ts';
 
+/** The standby supply. */
 export interface Standby {
   readonly mains: boolean;
   readonly bulk: boolean;
@@ -15,6 +16,7 @@ export interface Standby {
   readonly awake: boolean;
 }
 
+/** The standby supply that follows from mains and load. */
 export function standbyOf({ body, bench, ask, board, mainNode, linked, out }: Surroundings): Standby {
   const cord = body.cord.ohms < 1000 && !(bench.tapped.has('cord') && body.cord.flaky);
   const mains = bench.plugged && (body.outletLive || bench.supply.has('known-outlet')) && cord;

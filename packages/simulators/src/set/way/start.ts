@@ -15,6 +15,7 @@ export interface Course {
   notice: Notice | undefined;
 }
 
+/** How a start went. */
 export interface Start {
   readonly radioShort: boolean;
   readonly mainFed: boolean;
@@ -26,6 +27,7 @@ export interface Start {
   readonly course: Course;
 }
 
+/** How a start goes with these rails. */
 export function startOf(around: Surroundings, standby: Standby, command: Command, now: Rail): Start {
   const { body, bench, board, out, linked, trait } = around;
   const { processor, memory, psOn, psOnByMain } = command;

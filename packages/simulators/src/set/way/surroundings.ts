@@ -6,11 +6,12 @@ import type { Build } from '../scene.ts';
 /** A start by key, by remote, or by whichever works. */
 export type Ask = 'none' | 'key' | 'remote' | 'any';
 
-// Loads of a healthy set, A at nominal volts (values from memory).
+/** Loads of a healthy set, A at nominal volts (values from memory). */
 export const loads = { standbyIdle: 0.15, standbyStart: 0.45, main: 1, tcon: 0.5, radio: 0.2, driver: 1.2, selfLit: 1.2 } as const;
 /** A short pulls at least this, whatever the supply would give. */
 export const shortOhms = 5;
 
+/** What all stages ask of set and bench. */
 export interface Surroundings {
   readonly build: Build;
   readonly body: Body;
@@ -28,6 +29,7 @@ export interface Surroundings {
   readonly board: 'jig' | 'universal' | undefined;
 }
 
+/** The surroundings of one look at the set. */
 export function surroundingsOf(build: Build, body: Body, bench: BenchState, ask: Ask): Surroundings {
   const { layout, family } = build;
   const has = (node: string): boolean => layout.assemblies.includes(node);

@@ -24,6 +24,7 @@ const on = (share: number, steady = true): Volts => ({ idle: 0, value: steady ? 
 /** There after the key, whatever the key found before. */
 const asked = (there: boolean): Volts => ({ idle: 0, value: there ? 1 : 0, peak: there ? 1 : 0, steady: true });
 
+/** Volts at each point of the layout. */
 export function voltsOf(way: Way, runsNow: boolean): Scene['volts'] {
   return { ...supplyVolts(way), ...panelVolts(way, runsNow), ...lightVolts(way), ...plasmaRails(way) };
 }
