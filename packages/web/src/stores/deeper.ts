@@ -32,9 +32,13 @@ function teach({ hash, pack }: CompiledPack): Promise<void> {
 }
 /** Its code is fetched and run beside what the page itself still loads; with a pack, that is sent on too. */
 export function readyRefiner(compiled?: CompiledPack): void {
-  refiner();
-  // Where it can't be sent, whoever needs the answer is told.
-  if (compiled) teach(compiled).catch(() => undefined);
+  try {
+    refiner();
+    // Where it can't be sent, whoever needs the answer is told.
+    if (compiled) teach(compiled).catch(() => undefined);
+  } catch {
+    // No worker can be had: who asks for an answer works it out without one.
+  }
 }
 
 export interface Asked<T> {
