@@ -246,7 +246,7 @@ describe('the job on the bench', () => {
     const spy = jest.spyOn(server, 'fetch');
     spy.mockImplementation(async (address, init) => {
       if (init?.method === 'POST' && address.endsWith('/entries')) {
-        const sent = JSON.parse(String(init.body)) as { entries: { id: string }[] };
+        const sent = JSON.parse(init.body as string) as { entries: { id: string }[] };
         for (const one of sent.entries) server.refuses.set(one.id, 'body.text: too long');
       }
       return PretendServer.prototype.fetch.call(server, address, init);
