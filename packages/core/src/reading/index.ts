@@ -13,3 +13,15 @@ export {
   type Taken,
   type Typed,
 } from './judge.ts';
+export {
+  judgeRow,
+  sheetBodies,
+  sheetLevels,
+  sheetRows,
+  sheetStates,
+  type Judgement,
+  type SheetLevel,
+  type SheetRow,
+  type SheetState,
+  type SheetTaken,
+} from './sheet.ts';

@@ -1,0 +1,156 @@
+/**
+ * Several points read one after the other as the set stands: what belongs there, what each reading is called, and which answers of tests
+ * they are. Answers go into the ledger as any other; what one follows from another is the pack's consequences, and counts once.
+ */
+import type { Body, BodyOf } from '../ledger/index.ts';
+import type { CompiledPack, Family, TestDefinition } from '../knowledge/index.ts';
+import { expectedAt, measuredBy, outcomeOfReading, type Behaviour, type Expected } from './judge.ts';
+
+/** How the set stands while it is read. */
+export const sheetStates = ['unplugged', 'standby', 'starting', 'on'] as const;
+/** One of `sheetStates`. */
+export type SheetState = (typeof sheetStates)[number];
+
+/** A point to be read. */
+export interface SheetRow {
+  readonly point: string;
+  /** The plug or board it is on. */
+  readonly on: string;
+  readonly hot: boolean;
+  readonly quantity: 'volts' | 'ohms';
+  /** The reading may pulse or trip: asked for beside the number. */
+  readonly unsteady: boolean;
+  /** The test that the reading answers; left out: it is kept beside one read in another state. */
+  readonly test?: string;
+}
+
+/** What a reading is called. */
+export const sheetLevels = ['in', 'low', 'high', 'missing', 'pulsing', 'trips', 'asks', 'rests', 'short', 'unknown'] as const;
+/** One of `sheetLevels`; `unknown`: it can't be called anything yet. */
+export type SheetLevel = (typeof sheetLevels)[number];
+
+/** A reading of a row, judged. */
+export interface Judgement {
+  readonly level: SheetLevel;
+  readonly expected: Expected;
+  /** Of what belongs there, percent; only where a nominal value is known for this set. */
+  readonly deviationPercent?: number;
+  /** Answer of the row's test; left out where the number decides none. */
+  readonly outcome?: string;
+}
+
+/** Taken where neither family nor print names one, percent (common practice, no source). */
+const usualTolerancePercent = 5;
+/** Below this nothing is there, volts (common practice, no source). */
+const nothingThere = 0.5;
+
+/** Nothing is pulled, bridged, loaded or swapped for it: the number is read with the set as it is. */
+const undisturbed = (test: TestDefinition): boolean =>
+  test.do.every((step) => ['unplug', 'drain', 'power', 'press', 'measure', 'wait', 'look'].some((kind) => kind in step));
+/** One rail of several can't stand for all of them. */
+const ofMany = (test: TestDefinition): boolean =>
+  test.observe.outcomes.some(({ seen }) => seen?.some(({ reading }) => reading?.missing !== undefined));
+const swings = (test: TestDefinition): boolean =>
+  test.observe.outcomes.some(({ seen }) => seen?.some(({ reading }) => reading?.swings === true));
+
+/**
+ * The points of a layout that one reading in this state answers a test of, plug by plug. In standby,
+ * lines that have to move when the key is pressed are among them without a test: the reading before.
+ */
+export function sheetRows(compiled: CompiledPack, layoutId: string, state: SheetState): SheetRow[] {
+  const points = compiled.layouts.get(layoutId)?.points ?? {};
+  const rows = (compiled.testsOf.get(layoutId) ?? []).flatMap((test): SheetRow[] => {
+    const measured = measuredBy(test);
+    const point = measured && points[measured.at];
+    if (!measured || !point || !undisturbed(test) || ofMany(test)) return [];
+    const when = measured.in === 'verified' ? 'unplugged' : measured.in;
+    // That a line moves is told by two readings: where it is read in one state only, its own step asks for both.
+    if (swings(test) && when === 'standby') return [];
+    const before = state === 'standby' && swings(test);
+    if (when !== state && !before) return [];
+    return [
+      {
+        point: measured.at,
+        on: point.on,
+        hot: point.hot,
+        quantity: measured.measure === 'ohms' ? 'ohms' : 'volts',
+        unsteady: measured.measure === 'volts-min-max',
+        ...(before ? {} : { test: test.id }),
+      },
+    ];
+  });
+  // Of several tests of one reading, the one that comes first answers.
+  const once = rows.filter((row, index) => rows.findIndex((one) => one.point === row.point && one.quantity === row.quantity) === index);
+  // As the layout lists its points: plug by plug, supply before what it supplies.
+  const order = Object.keys(points);
+  const places = [...new Set(Object.values(points).map(({ on }) => on))];
+  const key = ({ on, point }: SheetRow): number => places.indexOf(on) * order.length + order.indexOf(point);
+  return once.sort((a, b) => key(a) - key(b));
+}
+
+/** What a reading is called. `printed`: volts on the board. */
+export function judgeRow(
+  row: SheetRow,
+  value: number,
+  behaves: Behaviour,
+  compiled: CompiledPack,
+  layoutId: string,
+  { family, printed }: { readonly family?: Family | undefined; readonly printed?: number | undefined } = {},
+): Judgement {
+  const expected = expectedAt(row.point, layoutId, compiled, family, printed);
+  const test = row.test === undefined ? undefined : compiled.tests.get(row.test);
+  const outcome = test && outcomeOfReading(test, { value, behaves }, expected);
+  const told = outcome === undefined ? {} : { outcome };
+  if (row.quantity === 'ohms') return { level: ohmsLevel(test, outcome), expected, ...told };
+  if (behaves !== 'steady') return { level: behaves, expected, ...told };
+  const known = expected.source !== 'unknown' && expected.source !== 'at-least' && (expected.volts ?? 0) > 0;
+  const off = known ? { deviationPercent: (value / (expected.volts ?? 1) - 1) * 100 } : {};
+  return { level: voltsLevel(value, expected, test, outcome), expected, ...off, ...told };
+}
+
+function voltsLevel(
+  value: number,
+  { volts, source, tolerancePercent = usualTolerancePercent }: Expected,
+  test: TestDefinition | undefined,
+  outcome: string | undefined,
+): SheetLevel {
+  const moved = test?.observe.outcomes.find(({ seen }) => seen?.some(({ reading }) => reading?.swings ?? reading?.asks));
+  if (moved) return outcome === undefined ? 'unknown' : outcome === moved.id ? 'asks' : 'rests';
+  if (Math.abs(value) < nothingThere) return 'missing';
+  if (volts === undefined || source === 'unknown') return 'unknown';
+  if (source === 'at-least') return value < volts ? 'low' : 'in';
+  const percent = (value / volts - 1) * 100;
+  return percent < -tolerancePercent ? 'low' : percent > tolerancePercent ? 'high' : 'in';
+}
+
+/** The answer that is seen at few ohms is the short one. */
+function ohmsLevel(test: TestDefinition | undefined, outcome: string | undefined): SheetLevel {
+  if (!test || outcome === undefined) return 'unknown';
+  const low = test.observe.outcomes.find(({ id }) => id === outcome)?.seen?.some(({ reading }) => reading?.ohms?.[0] === 0);
+  return low ? 'short' : 'in';
+}
+
+/** A reading that was typed in a row. */
+export interface SheetTaken {
+  readonly row: SheetRow;
+  readonly value: number;
+  readonly behaves: Behaviour;
+  readonly judged: Judgement;
+}
+
+/** Entries of a sheet: every reading, and the answers they are, in the order of the rows. */
+export function sheetBodies(taken: readonly SheetTaken[], state: SheetState, measured: boolean): Body[] {
+  return taken.flatMap(({ row, value, behaves, judged }): Body[] => {
+    const reading: BodyOf<'reading.taken'> = {
+      kind: 'reading.taken',
+      v: 1,
+      quantity: row.quantity,
+      at: row.point,
+      value,
+      state: state === 'unplugged' && measured ? 'verified' : state,
+    };
+    if (row.test === undefined || judged.outcome === undefined) return [reading];
+    const raw = `${value} ${row.quantity === 'ohms' ? 'Ω' : 'V'}${behaves === 'steady' ? '' : `, ${behaves}`}`;
+    return [reading, { kind: 'test.answered', v: 2, test: row.test, outcome: judged.outcome, sure: 'sure', raw }];
+  });
+}
