@@ -101,6 +101,25 @@ for (const { id: layout } of pack.layouts) {
   });
 }
 
+test('a timer that rings moves nothing under a hand, and can be put away', async ({ page }) => {
+  await bench(page, 'led-tcon');
+  const where = async (): Promise<(number | undefined)[]> => [
+    (await page.getByTestId('next').boundingBox())?.y,
+    (await page.getByTestId('set-state').boundingBox())?.y,
+  ];
+  const before = await where();
+  await seedJob(page, { customer: null, plate: { maker: 'Oltrema', model: 'C3-43', serial: '' } }, [
+    { kind: 'job.opened', v: 3, set: { layout: 'led-tcon' } },
+    { kind: 'symptom.reported', v: 2, symptoms: ['dead'] },
+    { kind: 'wait.started', v: 2, name: 'Soak', minutes: 0 },
+  ]);
+  const ring = page.getByTestId('ring');
+  await expect(ring).toContainText('Soak');
+  expect(await where()).toEqual(before);
+  for (let rings = await ring.locator('p').count(); rings > 0; rings -= 1) await page.getByTestId('ring-hide').first().click();
+  await expect(ring).toHaveCount(0);
+});
+
 test.describe('beside the step', () => {
   for (const [width, height] of [
     [1280, 800],
@@ -135,7 +154,7 @@ test.describe('beside the step', () => {
       expect(inside.page).toBe(true);
       expect(inside.suspects).toBeGreaterThanOrEqual(width === 1280 ? 5 : 4);
       expect(inside.entries).toBeGreaterThanOrEqual(width === 1280 ? 5 : 3);
-      expect(inside.instruments).toBe(6);
+      expect(inside.instruments).toBe(7);
     });
   }
 

@@ -24,6 +24,7 @@ import { readCase, readCompiled, readPack, readReferenceCases, shippedCasesFolde
 import { packReport, usualPlays } from './packReport.ts';
 import { checkTable, familyNamed, readBlink, readText } from './blink.ts';
 import { plainModel } from './plainModel.ts';
+import { rails, railStates, type RailsOptions } from './rails.ts';
 import { simulate, type SimulateOptions } from './simulate.ts';
 
 const manifest = z.object({ version: z.string() }).parse(JSON.parse(readFileSync(new URL('../package.json', import.meta.url), 'utf8')));
@@ -234,6 +235,19 @@ function program(io: Io): Command {
       const { compiled } = await readCompiled(options.pack);
       print(checkTable(await readText(file), file, options.family, compiled));
     });
+
+  veglia
+    .command('rails')
+    .description('readings of one state of the set: what belongs there, and what each is called')
+    .argument('[readings...]', 'POINT=VALUE or POINT=VALUE,pulsing (or trips): 5.1, 3V3, 420mV, 4k7, OL')
+    .requiredOption('--layout <id>', 'layout of the set')
+    .option('--family <id>', 'family of the set')
+    .option('--printed <point=volts...>', 'what is printed on the board; end the list with --')
+    .addOption(new Option('--state <state>', 'how the set stands').choices(railStates).makeOptionMandatory())
+    .addOption(packOption())
+    .action(async (readings: string[], options: RailsOptions & { pack: string }) =>
+      print(rails(readings, options, (await readCompiled(options.pack)).compiled)),
+    );
 
   for (const command of [veglia, tables, pack, cases, ...tables.commands, ...pack.commands, ...cases.commands])
     command.exitOverride().configureOutput({ writeOut: (text) => io.out(text), writeErr: (text) => io.err(text) });

@@ -217,6 +217,10 @@ export const layoutSchema = z.strictObject({
       volts: z.number().optional(),
       /** That holds for nearly every set: a reading is judged by it where the family says nothing and nothing is printed. */
       firm: z.literal(true).optional(),
+      /** Several parts or pins of one kind: that one of them is good tells nothing of the others. */
+      many: z.literal(true).optional(),
+      /** Read before those with a higher number, and those with none: supply, command, what it supplies. */
+      order: z.number().int().min(1).max(999).optional(),
       /** With nothing printed, so many volts pass. */
       atLeast: z.number().positive().optional(),
       source: sourceSchema,

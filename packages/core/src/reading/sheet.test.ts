@@ -1,7 +1,8 @@
 /** Several readings taken together. What is expected of them was written first: sheetCases.ts. */
 import { describe, expect, test } from '@jest/globals';
 import { foldCase, type CaseFold } from '../diagnosis/index.ts';
-import type { CaseInput, Entry } from '../ledger/index.ts';
+import { compilePack, type Pack } from '../knowledge/index.ts';
+import type { Entry } from '../ledger/index.ts';
 import { shipped } from '../testing/shipped.ts';
 import { judgeRow, sheetBodies, sheetRows, sheetStates, type SheetState, type SheetTaken } from './index.ts';
 import { sheetCases, type SheetCase, type SheetInput } from './sheetCases.ts';
@@ -45,10 +46,22 @@ function foldOf(one: SheetCase, readings: SheetCase['readings'], turned = false)
     basedOn: index,
     body,
   })) as Entry[];
-  return foldCase({ set: { layout: one.layout }, settings, entries } as unknown as CaseInput, compiled, 'cost', 'at-once');
+  return foldCase({ set: { layout: one.layout }, settings, entries }, compiled, 'cost', 'at-once');
 }
 const shares = (fold: CaseFold): Record<string, number> =>
   Object.fromEntries(fold.assemblies.map(({ id, probability }) => [id, Math.round(probability * 1e6) / 1e6]));
+
+/** The same document, every record's keys the other way round. */
+const keysTurned = (value: unknown): unknown =>
+  Array.isArray(value)
+    ? value.map(keysTurned)
+    : typeof value === 'object' && value !== null
+      ? Object.fromEntries(
+          Object.entries(value)
+            .reverse()
+            .map(([key, one]) => [key, keysTurned(one)]),
+        )
+      : value;
 
 describe.each(sheetCases)('$name', (one) => {
   const all = taken(one, one.readings).flatMap((sheet) => sheet.taken);
@@ -77,8 +90,8 @@ describe('the rows of a sheet', () => {
         expect([id, state, rows.length > 0]).toEqual([id, state, true]);
         expect(new Set(rows.map(({ point, quantity }) => `${point} ${quantity}`)).size).toBe(rows.length);
         for (const row of rows) {
-          if (row.test !== undefined) expect(compiled.fits(compiled.tests.get(row.test)!, id)).toBe(true);
-          else expect(state).toBe('standby');
+          expect(compiled.fits(compiled.tests.get(row.test)!, id)).toBe(true);
+          if (!row.answers) expect(state).toBe('standby');
         }
       }
   });
@@ -91,19 +104,39 @@ describe('the rows of a sheet', () => {
   });
 
   test('they come plug by plug, supply before what it supplies', () => {
-    const points = (state: SheetState): string[] => sheetRows(compiled, 'led-tcon', state).map(({ point }) => point);
+    const points = (state: SheetState, of = compiled): string[] => sheetRows(of, 'led-tcon', state).map(({ point }) => point);
     expect(points('standby').slice(0, 2)).toEqual(['standby', 'ps-on']);
     const starting = points('starting');
     expect(starting.indexOf('ps-on')).toBeLessThan(starting.indexOf('main-rail'));
+    // A database keeps no order of keys.
+    const turned = compilePack(keysTurned(compiled.pack) as Pack);
     for (const state of sheetStates) {
+      expect(points(state, turned)).toEqual(points(state));
       const places = sheetRows(compiled, 'led-tcon', state).map(({ on }) => on);
       expect(places.filter((on, index) => on !== places[index - 1]).length).toBe(new Set(places).size);
     }
   });
 
+  test('one of many that is short is an answer, one that isn’t tells nothing of the others; a single part answers both ways', () => {
+    const rows = sheetRows(compiled, 'led-tcon', 'unplugged');
+    const outcome = (point: string, value: number) =>
+      judgeRow(
+        rows.find((row) => row.point === point)!,
+        value,
+        'steady',
+        compiled,
+        'led-tcon',
+      ).outcome;
+    expect([outcome('bias', 3), outcome('bias', 600)]).toEqual(['short', undefined]);
+    expect([outcome('main-converters', 2), outcome('main-converters', 90)]).toEqual(['one-low', undefined]);
+    expect([outcome('line-fuse', 0.2), outcome('line-fuse', 5e6)]).toEqual(['intact', 'open']);
+    const pairs = sheetRows(compiled, 'led-tcon', 'on').find(({ point }) => point === 'picture-pairs');
+    expect(judgeRow(pairs!, 1.2, 'steady', compiled, 'led-tcon').outcome).toBeUndefined();
+  });
+
   test('what is read before the key is kept and answers nothing', () => {
     const row = sheetRows(compiled, 'led-tcon', 'standby').find(({ point }) => point === 'ps-on');
-    expect(row?.test).toBeUndefined();
+    expect([row?.test, row?.answers]).toEqual(['ps-on', false]);
     const judged = judgeRow(row!, 0.1, 'steady', compiled, 'led-tcon');
     expect(sheetBodies([{ row: row!, value: 0.1, behaves: 'steady', judged }], 'standby', false).map(({ kind }) => kind)).toEqual([
       'reading.taken',

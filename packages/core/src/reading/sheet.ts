@@ -18,10 +18,14 @@ export interface SheetRow {
   readonly on: string;
   readonly hot: boolean;
   readonly quantity: 'volts' | 'ohms';
+  /** Several of one kind: one that is good tells nothing of the others, and so answers nothing. */
+  readonly many: boolean;
   /** The reading may pulse or trip: asked for beside the number. */
   readonly unsteady: boolean;
-  /** The test that the reading answers; left out: it is kept beside one read in another state. */
-  readonly test?: string;
+  /** The test that reads this point: its make-safe steps and cautions are the row’s. */
+  readonly test: string;
+  /** The reading answers it; otherwise it is kept, beside one that is read in another state. */
+  readonly answers: boolean;
 }
 
 /** What a reading is called. */
@@ -73,19 +77,21 @@ export function sheetRows(compiled: CompiledPack, layoutId: string, state: Sheet
         point: measured.at,
         on: point.on,
         hot: point.hot,
+        many: point.many ?? false,
         quantity: measured.measure === 'ohms' ? 'ohms' : 'volts',
         unsteady: measured.measure === 'volts-min-max',
-        ...(before ? {} : { test: test.id }),
+        test: test.id,
+        answers: !before,
       },
     ];
   });
   // Of several tests of one reading, the one that comes first answers.
   const once = rows.filter((row, index) => rows.findIndex((one) => one.point === row.point && one.quantity === row.quantity) === index);
-  // As the layout lists its points: plug by plug, supply before what it supplies.
-  const order = Object.keys(points);
-  const places = [...new Set(Object.values(points).map(({ on }) => on))];
-  const key = ({ on, point }: SheetRow): number => places.indexOf(on) * order.length + order.indexOf(point);
-  return once.sort((a, b) => key(a) - key(b));
+  // Plug by plug, each in the order it is read; never by the order of a record’s keys: a store keeps none.
+  const order = ({ point }: SheetRow): number => points[point]?.order ?? Number.MAX_SAFE_INTEGER;
+  const ranked = [...once].sort((a, b) => order(a) - order(b));
+  const places = [...new Set(ranked.map(({ on }) => on))];
+  return ranked.sort((a, b) => places.indexOf(a.on) - places.indexOf(b.on));
 }
 
 /** What a reading is called. `printed`: volts on the board. */
@@ -98,14 +104,17 @@ export function judgeRow(
   { family, printed }: { readonly family?: Family | undefined; readonly printed?: number | undefined } = {},
 ): Judgement {
   const expected = expectedAt(row.point, layoutId, compiled, family, printed);
-  const test = row.test === undefined ? undefined : compiled.tests.get(row.test);
+  const test = row.answers ? compiled.tests.get(row.test) : undefined;
   const outcome = test && outcomeOfReading(test, { value, behaves }, expected);
-  const told = outcome === undefined ? {} : { outcome };
+  // Of many, one that is short or open is an answer; that none is, and that all have their volts, is said only by all of them.
+  const found = row.quantity === 'ohms' && test?.observe.outcomes.find(({ id }) => id === outcome)?.seen !== undefined;
+  const told = outcome === undefined || (row.many && !found) ? {} : { outcome };
   if (row.quantity === 'ohms') return { level: ohmsLevel(test, outcome), expected, ...told };
   if (behaves !== 'steady') return { level: behaves, expected, ...told };
   const known = expected.source !== 'unknown' && expected.source !== 'at-least' && (expected.volts ?? 0) > 0;
-  const off = known ? { deviationPercent: (value / (expected.volts ?? 1) - 1) * 100 } : {};
-  return { level: voltsLevel(value, expected, test, outcome), expected, ...off, ...told };
+  const level = voltsLevel(value, expected, test, outcome);
+  const isRail = known && level !== 'asks' && level !== 'rests';
+  return { level, expected, ...(isRail ? { deviationPercent: (value / (expected.volts ?? 1) - 1) * 100 } : {}), ...told };
 }
 
 function voltsLevel(
@@ -149,7 +158,7 @@ export function sheetBodies(taken: readonly SheetTaken[], state: SheetState, mea
       value,
       state: state === 'unplugged' && measured ? 'verified' : state,
     };
-    if (row.test === undefined || judged.outcome === undefined) return [reading];
+    if (!row.answers || judged.outcome === undefined) return [reading];
     const raw = `${value} ${row.quantity === 'ohms' ? 'Ω' : 'V'}${behaves === 'steady' ? '' : `, ${behaves}`}`;
     return [reading, { kind: 'test.answered', v: 2, test: row.test, outcome: judged.outcome, sure: 'sure', raw }];
   });

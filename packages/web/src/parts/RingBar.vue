@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Timers that are over, of whatever set, on whatever screen: told, sounded, and shown in the window's title. */
-import { computed, ref, watch } from 'vue';
+import { computed, reactive, ref, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { openWaits, liveEntries } from '@veglia/core';
 import { useNow } from '../stores/clock.ts';
@@ -21,6 +21,9 @@ const timers = computed(() => {
   return [...others, ...openWaits(liveEntries(open.entries)).map((one) => ({ ...one, jobId: current.id, number: current.number, title }))];
 });
 const over = computed(() => timers.value.filter(({ endsAt }) => endsAt <= now.value));
+/** Put away on this screen; the timer itself runs on being over until its own job says it was seen. */
+const hidden = reactive(new Set<string>());
+const shown = computed(() => over.value.filter(({ id }) => !hidden.has(id)));
 const rung = new Set<string>();
 const plainTitle = ref(document.title);
 
@@ -36,24 +39,57 @@ watch(
 </script>
 
 <template>
-  <div v-if="over.length > 0" class="ring" role="alert" data-test="ring">
-    <p v-for="one in over" :key="one.id">
+  <div v-if="shown.length > 0" class="ring" role="alert" data-test="ring">
+    <p v-for="one in shown" :key="one.id">
       <RouterLink :to="`/jobs/${one.jobId}`">{{ t('ring.over', { n: one.number, title: one.title, name: one.name }) }}</RouterLink>
+      <button type="button" :aria-label="t('ring.hide')" :title="t('ring.hide')" data-test="ring-hide" @click="hidden.add(one.id)">
+        ×
+      </button>
     </p>
   </div>
 </template>
 
 <style scoped>
+/* Over the screen and not in it: what somebody is about to press stays where it is. */
 .ring {
-  padding: 6px 20px;
+  position: fixed;
+  top: 50px;
+  right: 20px;
+  z-index: 40;
+  width: min(420px, calc(100vw - 20px));
+  max-height: 40dvh;
+  overflow-y: auto;
   background: var(--accent);
   color: var(--accent-ink);
   font-weight: 600;
+  border-radius: var(--radius);
+  box-shadow: 0 6px 24px rgb(0 0 0 / 30%);
+}
+.ring p {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  gap: 8px;
+  padding: 4px 4px 4px 14px;
 }
 .ring a {
   display: inline-flex;
   align-items: center;
   min-height: 40px;
   color: inherit;
+}
+.ring button {
+  flex: none;
+  width: 44px;
+  min-height: 44px;
+  border: 0;
+  background: transparent;
+  font-size: 24px;
+  cursor: pointer;
+}
+@media (max-width: 600px) {
+  .ring {
+    right: 10px;
+  }
 }
 </style>

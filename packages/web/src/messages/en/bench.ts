@@ -132,6 +132,7 @@ export const benchWords = {
     instruments: {
       title: 'Instruments',
       light: 'Blink code',
+      sheet: 'Rails',
       heat: 'Heat rounds',
       stimulus: 'Touch test',
       teardown: 'Disassembly',
@@ -165,6 +166,7 @@ export const benchWords = {
         symptom: 'symptom confirmed on the bench',
         light: 'read blink code',
         doubtful: 'most doubtful answers',
+        sheet: 'rail sheet',
         heat: 'heat rounds',
         stimulus: 'touch test',
         teardown: 'disassembly',

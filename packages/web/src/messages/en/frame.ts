@@ -109,5 +109,9 @@ export const frameWords = {
     donor: 'Keep as donor set',
   },
   place: { chassis: 'chassis', 'source-3v3': 'a 3.3 V source' },
-  ring: { title: '({n}) {name} finished', over: 'Job {n}, {title}: {name} finished' },
+  ring: {
+    hide: 'Hide',
+    title: '({n}) {name} finished',
+    over: 'Job {n}, {title}: {name} finished',
+  },
 } as const;

@@ -170,6 +170,11 @@ function take(other: NextStep): void {
   window.scrollTo({ top: 0 });
   toTheStep();
 }
+/** The step comes to the front, and what lay over it goes. */
+function takeFromSheet(step: NextStep): void {
+  instruments.value?.close();
+  take(step);
+}
 /** Keys go to the step again, whatever was pressed last; never away from somebody who types. */
 function toTheStep(): void {
   const at = document.activeElement;
@@ -448,7 +453,10 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
           :compiled="compiled"
           :entries="store.entries"
           :family="store.input?.set.family"
+          :shop="shop"
+          :steps="all"
           @write="write"
+          @take="takeFromSheet"
         />
         <div class="papers">
           <RouterLink v-if="!fold.closed" :to="closePath" class="push" data-test="to-close">{{ t('bench.toClose') }}</RouterLink>

@@ -1,21 +1,31 @@
 <script setup lang="ts">
 /** Instruments opened in place, under the steps, each by its key; one at a time. */
-import type { Body, CaseFold, CompiledPack, Entry } from '@veglia/core';
+import type { ShopSettings } from '@veglia/contract';
+import type { Body, CaseFold, CompiledPack, Entry, NextStep } from '@veglia/core';
 import { defineAsyncComponent, nextTick, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
 import KeyCap from '../../parts/KeyCap.vue';
 import KeysSheet from './KeysSheet.vue';
 import { cap, type Pressed, type BenchCommand } from './keymap.ts';
 
-defineProps<{ fold: CaseFold; compiled: CompiledPack; entries: readonly Entry[]; family: string | undefined }>();
-defineEmits<{ write: [bodies: Body[]] }>();
+defineProps<{
+  fold: CaseFold;
+  compiled: CompiledPack;
+  entries: readonly Entry[];
+  family: string | undefined;
+  shop: ShopSettings;
+  /** All that can be done, left out or not. */
+  steps: readonly NextStep[];
+}>();
+defineEmits<{ write: [bodies: Body[]]; take: [step: NextStep] }>();
 const { t } = useI18n();
 const BlinkInJob = defineAsyncComponent(() => import('../blink/BlinkInJob.vue'));
+const RailSheet = defineAsyncComponent(() => import('./RailSheet.vue'));
 const HeatRounds = defineAsyncComponent(() => import('./HeatRounds.vue'));
 const StimulusLog = defineAsyncComponent(() => import('./StimulusLog.vue'));
 const PhotoSheet = defineAsyncComponent(() => import('./PhotoSheet.vue'));
 const TeardownList = defineAsyncComponent(() => import('./TeardownList.vue'));
-const shelved = ['light', 'heat', 'stimulus', 'teardown', 'photo', 'keys'] as const satisfies readonly BenchCommand[];
+const shelved = ['light', 'sheet', 'heat', 'stimulus', 'teardown', 'photo', 'keys'] as const satisfies readonly BenchCommand[];
 type Instrument = (typeof shelved)[number];
 const opened = ref<Instrument>();
 const shelf = ref<HTMLElement>();
@@ -57,6 +67,17 @@ defineExpose({ press, close: (): void => (opened.value = undefined) });
       :layout="fold.set.layout"
       :family="family"
       @write="(bodies) => $emit('write', bodies)"
+    />
+    <RailSheet
+      v-if="opened === 'sheet'"
+      :fold="fold"
+      :compiled="compiled"
+      :entries="entries"
+      :family="family"
+      :shop="shop"
+      :steps="steps"
+      @write="(bodies) => $emit('write', bodies)"
+      @take="(step) => $emit('take', step)"
     />
     <HeatRounds v-if="opened === 'heat'" :fold="fold" :compiled="compiled" :entries="entries" @write="(bodies) => $emit('write', bodies)" />
     <StimulusLog

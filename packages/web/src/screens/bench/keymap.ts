@@ -22,6 +22,7 @@ export const benchKeys = {
   symptom: ['='],
   light: ['l'],
   doubtful: ['k'],
+  sheet: ['+'],
   heat: ['h'],
   stimulus: ['j'],
   teardown: ['z'],
