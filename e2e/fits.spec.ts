@@ -116,7 +116,11 @@ test('a timer that rings moves nothing under a hand, and can be put away', async
   const ring = page.getByTestId('ring');
   await expect(ring).toContainText('Soak');
   expect(await where()).toEqual(before);
-  for (let rings = await ring.locator('p').count(); rings > 0; rings -= 1) await page.getByTestId('ring-hide').first().click();
+  // Others may ring in this shop as well: each gives way to the one before.
+  for (let rings = 0; (await ring.count()) > 0; rings += 1) {
+    expect(rings).toBeLessThan(20);
+    await page.getByTestId('ring-hide').click();
+  }
   await expect(ring).toHaveCount(0);
 });
 

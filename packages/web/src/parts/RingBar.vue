@@ -23,7 +23,9 @@ const timers = computed(() => {
 const over = computed(() => timers.value.filter(({ endsAt }) => endsAt <= now.value));
 /** Put away on this screen; the timer itself runs on being over until its own job says it was seen. */
 const hidden = reactive(new Set<string>());
-const shown = computed(() => over.value.filter(({ id }) => !hidden.has(id)));
+const left = computed(() => over.value.filter(({ id }) => !hidden.has(id)).sort((a, b) => b.endsAt - a.endsAt));
+/** The last one that ended; put away, it gives way to the one before. */
+const shown = computed(() => left.value.slice(0, 1));
 const rung = new Set<string>();
 const plainTitle = ref(document.title);
 
@@ -41,7 +43,10 @@ watch(
 <template>
   <div v-if="shown.length > 0" class="ring" role="alert" data-test="ring">
     <p v-for="one in shown" :key="one.id">
-      <RouterLink :to="`/jobs/${one.jobId}`">{{ t('ring.over', { n: one.number, title: one.title, name: one.name }) }}</RouterLink>
+      <RouterLink :to="`/jobs/${one.jobId}`"
+        >{{ t('ring.over', { n: one.number, title: one.title, name: one.name }) }}
+        <template v-if="left.length > 1">{{ t('ring.more', { n: left.length - 1 }) }}</template></RouterLink
+      >
       <button type="button" :aria-label="t('ring.hide')" :title="t('ring.hide')" data-test="ring-hide" @click="hidden.add(one.id)">
         ×
       </button>
@@ -50,27 +55,36 @@ watch(
 </template>
 
 <style scoped>
-/* Over the screen and not in it: what somebody is about to press stays where it is. */
+/* Over the head of the page and not in it: what somebody is about to press stays where it is, and nothing of the work is covered. */
 .ring {
   position: fixed;
-  top: 50px;
-  right: 20px;
+  top: 0;
+  right: 8px;
   z-index: 40;
-  width: min(420px, calc(100vw - 20px));
+  width: min(400px, calc(100vw - 16px));
   max-height: 40dvh;
   overflow-y: auto;
   background: var(--accent);
   color: var(--accent-ink);
   font-weight: 600;
-  border-radius: var(--radius);
-  box-shadow: 0 6px 24px rgb(0 0 0 / 30%);
+  font-size: 15px;
+  line-height: 1.2;
+  border-radius: 0 0 var(--radius) var(--radius);
+  box-shadow: 0 4px 16px rgb(0 0 0 / 30%);
+}
+/* Between the ways to other screens and who is writing. */
+@media (min-width: 1200px) {
+  .ring {
+    right: 300px;
+    width: 340px;
+  }
 }
 .ring p {
   display: flex;
   align-items: center;
   justify-content: space-between;
   gap: 8px;
-  padding: 4px 4px 4px 14px;
+  padding: 0 2px 0 14px;
 }
 .ring a {
   display: inline-flex;
@@ -86,10 +100,5 @@ watch(
   background: transparent;
   font-size: 24px;
   cursor: pointer;
-}
-@media (max-width: 600px) {
-  .ring {
-    right: 10px;
-  }
 }
 </style>

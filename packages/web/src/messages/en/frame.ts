@@ -111,6 +111,7 @@ export const frameWords = {
   place: { chassis: 'chassis', 'source-3v3': 'a 3.3 V source' },
   ring: {
     hide: 'Hide',
+    more: '(+{n})',
     title: '({n}) {name} finished',
     over: 'Job {n}, {title}: {name} finished',
   },
