@@ -111,6 +111,8 @@ export function judgeRow(
   const told = outcome === undefined || (row.many && !found) ? {} : { outcome };
   if (row.quantity === 'ohms') return { level: ohmsLevel(test, outcome), expected, ...told };
   if (behaves !== 'steady') return { level: behaves, expected, ...told };
+  // Before the key nothing belongs there yet.
+  if (!test) return { level: 'unknown', expected };
   const known = expected.source !== 'unknown' && expected.source !== 'at-least' && (expected.volts ?? 0) > 0;
   const level = voltsLevel(value, expected, test, outcome);
   const isRail = known && level !== 'asks' && level !== 'rests';
@@ -120,10 +122,10 @@ export function judgeRow(
 function voltsLevel(
   value: number,
   { volts, source, tolerancePercent = usualTolerancePercent }: Expected,
-  test: TestDefinition | undefined,
+  test: TestDefinition,
   outcome: string | undefined,
 ): SheetLevel {
-  const moved = test?.observe.outcomes.find(({ seen }) => seen?.some(({ reading }) => reading?.swings ?? reading?.asks));
+  const moved = test.observe.outcomes.find(({ seen }) => seen?.some(({ reading }) => reading?.swings ?? reading?.asks));
   if (moved) return outcome === undefined ? 'unknown' : outcome === moved.id ? 'asks' : 'rests';
   if (Math.abs(value) < nothingThere) return 'missing';
   if (volts === undefined || source === 'unknown') return 'unknown';
@@ -132,11 +134,12 @@ function voltsLevel(
   return percent < -tolerancePercent ? 'low' : percent > tolerancePercent ? 'high' : 'in';
 }
 
-/** The answer that is seen at few ohms is the short one. */
+/** An answer that is seen at few ohms is a short, one that is seen at many is too much; what else remains is as it belongs. */
 function ohmsLevel(test: TestDefinition | undefined, outcome: string | undefined): SheetLevel {
   if (!test || outcome === undefined) return 'unknown';
-  const low = test.observe.outcomes.find(({ id }) => id === outcome)?.seen?.some(({ reading }) => reading?.ohms?.[0] === 0);
-  return low ? 'short' : 'in';
+  const seen = test.observe.outcomes.find(({ id }) => id === outcome)?.seen;
+  const least = seen?.map(({ reading }) => reading?.ohms?.[0]).find((one) => one !== undefined);
+  return seen === undefined ? 'in' : least === undefined ? 'unknown' : least === 0 ? 'short' : 'high';
 }
 
 /** A reading that was typed in a row. */

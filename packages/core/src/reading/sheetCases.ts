@@ -150,6 +150,28 @@ export const sheetCases: readonly SheetCase[] = [
     levels: { bias: 'short' },
   },
   {
+    name: 'PS_ON before the key: it rests, and that is no fault',
+    layout: 'led-tcon',
+    symptom: noPicture,
+    readings: { standby: { 'ps-on': 0.1 } },
+    levels: { 'ps-on': 'unknown' },
+  },
+  {
+    name: 'no way through the line fuse',
+    layout: 'led-tcon',
+    symptom: 'dead',
+    readings: { unplugged: { 'line-fuse': 1e9 } },
+    levels: { 'line-fuse': 'high' },
+    likelier: [['power', 'main']],
+  },
+  {
+    name: 'a line fuse of 0.2 Ω',
+    layout: 'led-tcon',
+    symptom: 'dead',
+    readings: { unplugged: { 'line-fuse': 0.2 } },
+    levels: { 'line-fuse': 'in' },
+  },
+  {
     name: '600 Ω on a bias rail is no short',
     layout: 'led-tcon',
     symptom: 'lit-blank',

@@ -32,6 +32,7 @@ export const instrumentsWords = {
       short: 'Short',
       unknown: 'Can’t tell',
     },
+    kept: 'Kept for comparison',
     wrong: 'Not a reading. Examples: 12.3, 3V3, 420mV, 4k7, OL.',
     locked: 'Make-safe steps left.',
     go: 'Go to step',

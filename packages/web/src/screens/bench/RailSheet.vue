@@ -25,6 +25,7 @@ import {
 import { computed, reactive, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { useNames } from '../../names.ts';
+import UnitInput from '../../parts/UnitInput.vue';
 import { useCoarseNow } from '../../stores/clock.ts';
 import { newCautions, stageCautions } from './cautions.ts';
 import { pressed } from './keymap.ts';
@@ -122,6 +123,7 @@ function belongs({ row, expected }: Row): string {
 function called({ judged, wrong, row }: Row): string {
   if (wrong) return t('sheet.wrong');
   if (!judged) return '';
+  if (!row.answers) return t('sheet.kept');
   const level = t(`sheet.level.${judged.level}`);
   const off =
     judged.deviationPercent === undefined ? '' : `${judged.deviationPercent > 0 ? '+' : ''}${judged.deviationPercent.toFixed(1)} %`;
@@ -222,18 +224,14 @@ function onward(event: KeyboardEvent): void {
                 <button v-if="one.step" type="button" class="plain" @click="emit('take', one.step)">{{ t('sheet.go') }}</button>
               </span>
               <span v-else class="inline">
-                <span class="value">
-                  <input
-                    v-model="typed[key(one.row)]"
-                    type="text"
-                    autocomplete="off"
-                    data-reading
-                    :data-test="`sheet-value-${one.row.point}`"
-                    :aria-label="`${names.place(one.row.point)}, ${one.unit}`"
-                    @keydown.enter.prevent="onward"
-                  />
-                  <span class="unit" aria-hidden="true">{{ one.unit }}</span>
-                </span>
+                <UnitInput
+                  v-model="typed[key(one.row)]"
+                  :unit="one.unit"
+                  data-reading
+                  :data-test="`sheet-value-${one.row.point}`"
+                  :aria-label="`${names.place(one.row.point)}, ${one.unit}`"
+                  @keydown.enter.prevent="onward"
+                />
                 <select
                   v-if="one.row.unsteady"
                   :value="one.how"
@@ -298,10 +296,6 @@ tr.place > * {
   gap: 4px 8px;
   margin: 0;
 }
-.value {
-  position: relative;
-  width: 112px;
-}
 input,
 select {
   min-height: 40px;
@@ -310,24 +304,12 @@ select {
   border-radius: var(--radius);
   background: transparent;
 }
-.value input {
-  width: 100%;
-  padding-right: 26px;
-}
 input.short {
   display: block;
   width: 84px;
 }
 select {
   width: 112px;
-}
-.unit {
-  position: absolute;
-  top: 0;
-  right: 9px;
-  line-height: 40px;
-  color: var(--ink-soft);
-  pointer-events: none;
 }
 .switch {
   display: flex;

@@ -16,6 +16,7 @@ import { computed, ref, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { useNames } from '../../names.ts';
 import { parseBetween, withoutCommonStart } from '../../numbers.ts';
+import UnitInput from '../../parts/UnitInput.vue';
 import { textOf } from '../../stores/packs.ts';
 
 const props = defineProps<{
@@ -117,30 +118,26 @@ function record(): void {
 
 <template>
   <form class="number" data-test="reading" @submit.prevent="record">
-    <span v-for="field in fields" :key="field.index" class="value" :class="{ wide: fields.length > 1 }">
-      <input
-        v-model="typed[field.index]"
-        type="text"
-        autocomplete="off"
-        data-test="reading-value"
-        :aria-label="`${field.label}, ${field.unit}`"
-        :placeholder="short[field.index]"
-        :title="field.label"
-      />
-      <span class="unit" aria-hidden="true">{{ field.unit }}</span>
-    </span>
-    <span v-if="asksPrint" class="value">
-      <input
-        v-model="printed"
-        type="text"
-        inputmode="decimal"
-        autocomplete="off"
-        data-test="reading-printed"
-        :aria-label="`${t('bench.reading.printed')}, V`"
-        :placeholder="t('bench.reading.printed')"
-      />
-      <span class="unit" aria-hidden="true">V</span>
-    </span>
+    <UnitInput
+      v-for="field in fields"
+      :key="field.index"
+      v-model="typed[field.index]"
+      :unit="field.unit"
+      :wide="fields.length > 1"
+      data-test="reading-value"
+      :aria-label="`${field.label}, ${field.unit}`"
+      :placeholder="short[field.index]"
+      :title="field.label"
+    />
+    <UnitInput
+      v-if="asksPrint"
+      v-model="printed"
+      unit="V"
+      inputmode="decimal"
+      data-test="reading-printed"
+      :aria-label="`${t('bench.reading.printed')}, V`"
+      :placeholder="t('bench.reading.printed')"
+    />
     <select
       v-if="fields.length === 1 && first?.volts === 'volts-min-max'"
       v-model="behaves"
@@ -172,43 +169,15 @@ function record(): void {
   min-height: 40px;
   padding: 2px 10px;
 }
-.value {
-  position: relative;
-  flex: none;
-  width: 112px;
-}
-/* What is typed and what stands there before never reach under the unit. */
-.value input {
-  width: 100%;
-  padding-right: 26px;
-  text-overflow: ellipsis;
-}
-.unit {
-  position: absolute;
-  top: 0;
-  right: 9px;
-  line-height: 40px;
-  color: var(--ink-soft);
-  pointer-events: none;
-}
-.number input,
 .number select {
+  width: 106px;
   min-height: 40px;
-  padding-block: 4px;
-  padding-left: 8px;
+  padding: 4px 0 4px 8px;
   border: 1.5px solid var(--ink-soft);
   border-radius: var(--radius);
   background: transparent;
   color: inherit;
   font: inherit;
-}
-.value.wide {
-  flex: 1 1 150px;
-  width: auto;
-  min-width: 0;
-}
-.number select {
-  width: 106px;
 }
 .told {
   font-weight: 600;

@@ -1,0 +1,46 @@
+<script setup lang="ts">
+/** A number as it is typed, its unit always in sight. Attributes are the field’s own. */
+defineOptions({ inheritAttrs: false });
+defineProps<{ unit: string; wide?: boolean }>();
+const text = defineModel<string | undefined>();
+</script>
+
+<template>
+  <span class="value" :class="{ wide }">
+    <input v-model="text" type="text" autocomplete="off" v-bind="$attrs" />
+    <span class="unit" aria-hidden="true">{{ unit }}</span>
+  </span>
+</template>
+
+<style scoped>
+.value {
+  position: relative;
+  flex: none;
+  width: 112px;
+}
+.value.wide {
+  flex: 1 1 150px;
+  width: auto;
+  min-width: 0;
+}
+/* What is typed and what stands there before never reach under the unit. */
+input {
+  width: 100%;
+  min-height: 40px;
+  padding: 4px 26px 4px 8px;
+  border: 1.5px solid var(--ink-soft);
+  border-radius: var(--radius);
+  background: transparent;
+  color: inherit;
+  font: inherit;
+  text-overflow: ellipsis;
+}
+.unit {
+  position: absolute;
+  top: 0;
+  right: 9px;
+  line-height: 40px;
+  color: var(--ink-soft);
+  pointer-events: none;
+}
+</style>
