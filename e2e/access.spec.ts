@@ -33,6 +33,18 @@ const screens: [string, (page: Page) => Promise<void>][] = [
       await expect(page.getByTestId('cautions-line')).toBeVisible();
     },
   ],
+  [
+    'rail sheet',
+    async (page) => {
+      await page.goto(`/jobs/${await jobOf(page, 'on-the-bench')}`);
+      await expect(page.getByTestId('next')).toBeVisible();
+      await page.keyboard.press('+');
+      await page.getByTestId('sheet-standby').click();
+      await expect(page.locator('[data-point="standby"]')).toBeVisible();
+    },
+  ],
+  ['practice job offered', async (page) => (await page.goto('/'), await expect(page.getByTestId('practice-offer')).toBeVisible())],
+  ['licences', async (page) => (await page.goto('/settings/licences'), await expect(page.getByTestId('notice').first()).toBeVisible())],
   ['close', async (page) => void (await page.goto(`/jobs/${await jobOf(page, 'on-the-bench')}/close`))],
   ['call', async (page) => void (await page.goto(`/jobs/${await jobOf(page, 'on-the-bench')}/call`))],
   [

@@ -13,6 +13,7 @@ import {
   packSchema,
   policies,
   type CaseFold,
+  sheetStates,
   type NextStep,
   type Policy,
   type Problem,
@@ -24,7 +25,7 @@ import { readCase, readCompiled, readPack, readReferenceCases, shippedCasesFolde
 import { packReport, usualPlays } from './packReport.ts';
 import { checkTable, familyNamed, readBlink, readText } from './blink.ts';
 import { plainModel } from './plainModel.ts';
-import { rails, railStates, type RailsOptions } from './rails.ts';
+import { rails, type RailsOptions } from './rails.ts';
 import { simulate, type SimulateOptions } from './simulate.ts';
 
 const manifest = z.object({ version: z.string() }).parse(JSON.parse(readFileSync(new URL('../package.json', import.meta.url), 'utf8')));
@@ -243,7 +244,7 @@ function program(io: Io): Command {
     .requiredOption('--layout <id>', 'layout of the set')
     .option('--family <id>', 'family of the set')
     .option('--printed <point=volts...>', 'what is printed on the board; end the list with --')
-    .addOption(new Option('--state <state>', 'how the set stands').choices(railStates).makeOptionMandatory())
+    .addOption(new Option('--state <state>', 'how the set stands').choices(sheetStates).makeOptionMandatory())
     .addOption(packOption())
     .action(async (readings: string[], options: RailsOptions & { pack: string }) =>
       print(rails(readings, options, (await readCompiled(options.pack)).compiled)),

@@ -6,7 +6,6 @@ import {
   noWayThroughOhms,
   parseReading,
   sheetRows,
-  sheetStates,
   type Behaviour,
   type CompiledPack,
   type Problem,
@@ -89,6 +88,3 @@ export function rails(readings: readonly string[], options: RailsOptions, compil
     }),
   };
 }
-
-/** For the option’s choices. */
-export const railStates = sheetStates;

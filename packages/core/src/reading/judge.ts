@@ -45,7 +45,7 @@ export interface Typed {
 }
 
 /** Below this nothing is there, whatever belongs there, volts (common practice, no source). */
-const nothingThere = 0.5;
+export const nothingThere = 0.5;
 
 /** A wire that should swing and reads at least this share of its usual value has moved (value of ours). */
 const swungShare = 0.6;

@@ -2,21 +2,12 @@
 import { describe, expect, test } from '@jest/globals';
 import { foldCase, type CaseFold } from '../diagnosis/index.ts';
 import { compilePack, type Pack } from '../knowledge/index.ts';
-import type { Entry } from '../ledger/index.ts';
+import { defaultSettings, type Entry } from '../ledger/index.ts';
 import { shipped } from '../testing/shipped.ts';
 import { judgeRow, sheetBodies, sheetRows, sheetStates, type SheetState, type SheetTaken } from './index.ts';
 import { sheetCases, type SheetCase, type SheetInput } from './sheetCases.ts';
 
 const compiled = shipped();
-const settings = {
-  currency: 'EUR',
-  rateMinorPerHour: 4800,
-  waitShare: 0.2,
-  wrongPartMinor: 6000,
-  wrongPartShare: 0.15,
-  hazardMinor: 300,
-  newSetMinor: 42_000,
-};
 
 function taken(one: SheetCase, readings: SheetCase['readings']): { state: SheetState; taken: SheetTaken[] }[] {
   const family = compiled.families.get(one.family ?? '');
@@ -46,7 +37,7 @@ function foldOf(one: SheetCase, readings: SheetCase['readings'], turned = false)
     basedOn: index,
     body,
   })) as Entry[];
-  return foldCase({ set: { layout: one.layout }, settings, entries }, compiled, 'cost', 'at-once');
+  return foldCase({ set: { layout: one.layout }, settings: defaultSettings, entries }, compiled, 'cost', 'at-once');
 }
 const shares = (fold: CaseFold): Record<string, number> =>
   Object.fromEntries(fold.assemblies.map(({ id, probability }) => [id, Math.round(probability * 1e6) / 1e6]));
@@ -70,6 +61,8 @@ describe.each(sheetCases)('$name', (one) => {
   test('each reading has its row and its name', () => {
     expect(all.length).toBe(Object.values(one.readings).flatMap((state) => Object.keys(state)).length);
     for (const [point, level] of Object.entries(one.levels ?? {})) expect([point, of(point)?.level]).toEqual([point, level]);
+    for (const [point, outcome] of Object.entries(one.outcomes ?? {}))
+      expect([point, of(point)?.outcome ?? null]).toEqual([point, outcome]);
     for (const [point, percent] of Object.entries(one.deviations ?? {})) expect(of(point)?.deviationPercent).toBeCloseTo(percent, 1);
   });
 
@@ -150,5 +143,13 @@ describe('the rows of a sheet', () => {
     // 5.2 V and 5 %: 4.94 to 5.46 V.
     expect([4.93, 4.95, 5.45, 5.47].map((value) => read(value).level)).toEqual(['low', 'in', 'in', 'high']);
     expect(read(4.94).deviationPercent).toBeCloseTo(-5, 6);
+    // Just outside it is no good rail, and far from a missing one: no answer by itself.
+    expect([4.5, 4.93, 4.95, 5.45, 5.47].map((value) => read(value).outcome)).toEqual([
+      'low',
+      undefined,
+      'in-range',
+      'in-range',
+      undefined,
+    ]);
   });
 });

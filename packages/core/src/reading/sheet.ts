@@ -4,7 +4,7 @@
  */
 import type { Body, BodyOf } from '../ledger/index.ts';
 import type { CompiledPack, Family, TestDefinition } from '../knowledge/index.ts';
-import { expectedAt, measuredBy, outcomeOfReading, type Behaviour, type Expected } from './judge.ts';
+import { expectedAt, measuredBy, nothingThere, outcomeOfReading, type Behaviour, type Expected } from './judge.ts';
 
 /** How the set stands while it is read. */
 export const sheetStates = ['unplugged', 'standby', 'starting', 'on'] as const;
@@ -16,7 +16,6 @@ export interface SheetRow {
   readonly point: string;
   /** The plug or board it is on. */
   readonly on: string;
-  readonly hot: boolean;
   readonly quantity: 'volts' | 'ohms';
   /** Several of one kind: one that is good tells nothing of the others, and so answers nothing. */
   readonly many: boolean;
@@ -45,8 +44,6 @@ export interface Judgement {
 
 /** Taken where neither family nor print names one, percent (common practice, no source). */
 const usualTolerancePercent = 5;
-/** Below this nothing is there, volts (common practice, no source). */
-const nothingThere = 0.5;
 
 /** Nothing is pulled, bridged, loaded or swapped for it: the number is read with the set as it is. */
 const undisturbed = (test: TestDefinition): boolean =>
@@ -76,7 +73,6 @@ export function sheetRows(compiled: CompiledPack, layoutId: string, state: Sheet
       {
         point: measured.at,
         on: point.on,
-        hot: point.hot,
         many: point.many ?? false,
         quantity: measured.measure === 'ohms' ? 'ohms' : 'volts',
         unsteady: measured.measure === 'volts-min-max',
@@ -108,15 +104,31 @@ export function judgeRow(
   const outcome = test && outcomeOfReading(test, { value, behaves }, expected);
   // Of many, one that is short or open is an answer; that none is, and that all have their volts, is said only by all of them.
   const found = row.quantity === 'ohms' && test?.observe.outcomes.find(({ id }) => id === outcome)?.seen !== undefined;
-  const told = outcome === undefined || (row.many && !found) ? {} : { outcome };
-  if (row.quantity === 'ohms') return { level: ohmsLevel(test, outcome), expected, ...told };
-  if (behaves !== 'steady') return { level: behaves, expected, ...told };
+  const answer = (level: SheetLevel): { readonly outcome?: string } =>
+    outcome === undefined || (row.many && !found) || contradicts(level, test, outcome) ? {} : { outcome };
+  const told = (level: SheetLevel): Judgement => ({ level, expected, ...answer(level) });
+  if (row.quantity === 'ohms') return told(ohmsLevel(test, outcome));
+  if (behaves !== 'steady') return told(behaves);
   // Before the key nothing belongs there yet.
-  if (!test) return { level: 'unknown', expected };
+  if (!test) return told('unknown');
   const known = expected.source !== 'unknown' && expected.source !== 'at-least' && (expected.volts ?? 0) > 0;
   const level = voltsLevel(value, expected, test, outcome);
   const isRail = known && level !== 'asks' && level !== 'rests';
-  return { level, expected, ...(isRail ? { deviationPercent: (value / (expected.volts ?? 1) - 1) * 100 } : {}), ...told };
+  return { ...told(level), ...(isRail ? { deviationPercent: (value / (expected.volts ?? 1) - 1) * 100 } : {}) };
+}
+
+/** Outside the rail's own tolerance and yet within what the test calls good, or the other way round: the number alone decides neither. */
+function contradicts(level: SheetLevel, test: TestDefinition | undefined, outcome: string): boolean {
+  if (level !== 'low' && level !== 'high' && level !== 'in') return false;
+  const good = isGood(test, outcome);
+  return good !== undefined && good !== (level === 'in');
+}
+
+/** Whether an answer is what is seen at the nominal value; undefined where it is told by no range around one. */
+function isGood(test: TestDefinition | undefined, outcome: string | undefined): boolean | undefined {
+  const seen = test?.observe.outcomes.find(({ id }) => id === outcome)?.seen ?? [];
+  const ranges = seen.flatMap(({ reading }) => [reading?.ratio, reading?.peak].filter((range) => range !== undefined));
+  return ranges.length === 0 ? undefined : ranges.some(([least, most]) => least <= 1 && most >= 1);
 }
 
 function voltsLevel(
@@ -130,6 +142,8 @@ function voltsLevel(
   if (Math.abs(value) < nothingThere) return 'missing';
   if (volts === undefined || source === 'unknown') return 'unknown';
   if (source === 'at-least') return value < volts ? 'low' : 'in';
+  // What holds for most sets has no tolerance of its own: the test's is taken.
+  if (source === 'usual') return isGood(test, outcome) === true ? 'in' : value < volts ? 'low' : 'high';
   const percent = (value / volts - 1) * 100;
   return percent < -tolerancePercent ? 'low' : percent > tolerancePercent ? 'high' : 'in';
 }

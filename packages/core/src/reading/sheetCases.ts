@@ -19,6 +19,8 @@ export interface SheetCase {
   readonly printed?: Readonly<Record<string, number>>;
   /** Point -> how the reading is called. */
   readonly levels?: Readonly<Record<string, string>>;
+  /** Point -> answer of its test; null: the number decides none. */
+  readonly outcomes?: Readonly<Record<string, string | null>>;
   /** Point -> deviation in percent, to a tenth. */
   readonly deviations?: Readonly<Record<string, number>>;
   /** Likelier, less likely: pairs of assemblies afterwards. */
@@ -54,6 +56,7 @@ export const sheetCases: readonly SheetCase[] = [
     symptom: noPicture,
     readings: { standby: { standby: 2.4 } },
     levels: { standby: 'low' },
+    outcomes: { standby: 'low' },
   },
   {
     name: 'a main rail of 12.08 V where 12 is printed: half a percent high is as it belongs',
@@ -63,6 +66,7 @@ export const sheetCases: readonly SheetCase[] = [
     readings: { starting: { 'main-rail': 12.08 } },
     levels: { 'main-rail': 'in' },
     deviations: { 'main-rail': 0.7 },
+    outcomes: { 'main-rail': 'in-range' },
   },
   {
     name: '11.3 V for 12 is outside five percent',
@@ -72,6 +76,8 @@ export const sheetCases: readonly SheetCase[] = [
     readings: { starting: { 'main-rail': 11.3 } },
     levels: { 'main-rail': 'low' },
     deviations: { 'main-rail': -5.8 },
+    // Not as it belongs, and not gone either: nobody would call it a good rail or a bad one by this number alone.
+    outcomes: { 'main-rail': null },
   },
   {
     name: '13.9 V for 12 is high',
@@ -148,6 +154,14 @@ export const sheetCases: readonly SheetCase[] = [
     symptom: 'lit-blank',
     readings: { unplugged: { bias: 3 } },
     levels: { bias: 'short' },
+  },
+  {
+    name: 'a main capacitor of 295 V: ten percent below the usual 325 V, as mains are',
+    layout: 'led-tcon',
+    symptom: 'dead',
+    readings: { standby: { bulk: 295 } },
+    levels: { bulk: 'in' },
+    outcomes: { bulk: 'present' },
   },
   {
     name: 'PS_ON before the key: it rests, and that is no fault',

@@ -28,6 +28,8 @@ function teach({ hash, pack }: CompiledPack): Promise<void> {
   if (known) return known;
   const sent = refiner().learn(hash, JSON.parse(JSON.stringify(pack)) as CompiledPack['pack']);
   taught.set(hash, sent);
+  // What failed once is tried again by whoever asks next.
+  sent.catch(() => taught.delete(hash));
   return sent;
 }
 /** Its code is fetched and run beside what the page itself still loads; with a pack, that is sent on too. */

@@ -1,6 +1,6 @@
 /** For tests without a browser: its database and locks, and a server that keeps jobs in memory and can be taken away. */
 import 'fake-indexeddb/auto';
-import type { Job, ProblemDocument } from '@veglia/contract';
+import { jobSettings, usualShopSettings, type Job, type ProblemDocument } from '@veglia/contract';
 import type { Pack } from '@veglia/core';
 
 interface Draft {
@@ -90,15 +90,7 @@ export class PretendServer {
       plate: { maker: 'Quorvane', model: 'QK3-50', serial: '' },
       packHash: this.#current,
       snapshot: 0,
-      settings: {
-        currency: 'EUR',
-        rateMinorPerHour: 4800,
-        waitShare: 0.2,
-        wrongPartMinor: 6000,
-        wrongPartShare: 0.15,
-        hazardMinor: 300,
-        newSetMinor: 42_000,
-      },
+      settings: jobSettings(usualShopSettings),
       entries: [],
     };
   }

@@ -12,6 +12,7 @@ import {
   sheetBodies,
   sheetRows,
   sheetStates,
+  standingAt,
   type Behaviour,
   type Body,
   type CaseFold,
@@ -130,7 +131,9 @@ function called({ judged, wrong, row }: Row): string {
   const outcome = judged.outcome === undefined ? '' : names.outcome(row.test, judged.outcome);
   return [...new Set([level, off, outcome])].filter(Boolean).join(' · ');
 }
-const alarming = ({ judged }: Row): boolean => judged !== undefined && !['in', 'asks', 'unknown'].includes(judged.level);
+/** A control line is neither good nor bad by itself: its answer says what it means. */
+const alarming = ({ judged, row }: Row): boolean =>
+  judged !== undefined && row.answers && !['in', 'asks', 'rests', 'unknown'].includes(judged.level);
 
 function record(): void {
   const taken = readable.value.flatMap(({ row, value, how, judged }): SheetTaken[] =>
@@ -140,7 +143,7 @@ function record(): void {
   const walked = new Set(readable.value.filter((one) => one.walked).map(({ row }) => row.test));
   emit(
     'write',
-    sheetBodies(taken, state.value, props.fold.set.measured !== undefined).map((body) =>
+    sheetBodies(taken, state.value, standingAt(props.fold.set, now.value, props.shop.lapseMinutes).verified).map((body) =>
       body.kind === 'test.answered'
         ? {
             ...body,
