@@ -75,6 +75,15 @@ async function cutWalked(page, address) {
 
 /** Name -> how to get there, and where it isn't the usual light window of 1280x800. */
 const pictures = {
+  boards: {
+    go: async (page, address) => {
+      await page.goto(`${address}/boards`);
+      await page.getByText('QKP-2250').click();
+      await page.locator('[data-test="board-picture"] img').waitFor();
+      await page.locator('[data-test="board-picture"] button').first().click();
+      await page.locator('[data-test="mark"]').waitFor();
+    },
+  },
   shelves: {
     go: async (page, address) => {
       await page.goto(`${address}/`);

@@ -1,5 +1,5 @@
 /** Every request and reply of the API. The server checks with these, the OpenAPI document is made from these. */
-import { idSchema, jobStates, waitsForKinds, settingsSchema } from '@veglia/core';
+import { boardSchema, idSchema, jobStates, waitsForKinds, settingsSchema } from '@veglia/core';
 import { z } from 'zod';
 
 /** Years a clock at a bench may show, even one that was never set; a database holds no year 0. */
@@ -304,3 +304,42 @@ export const jobParams = z.object({ id: z.uuid() });
 export const afterQuery = z.object({ after: z.coerce.number().int().min(0).max(mostCount).default(0) });
 /** Which pack is asked for. */
 export const packParams = z.object({ hash: z.string().regex(/^[0-9a-f]{64}$/) });
+
+/** A board as it is kept: the document, its version, who wrote that version when, and why. */
+export const boardStateSchema = z.object({
+  version: z.number().int().min(1),
+  board: boardSchema,
+  by: z.uuid(),
+  at: z.iso.datetime(),
+  reason: z.string(),
+});
+/** A board as it is kept. */
+export type BoardState = z.infer<typeof boardStateSchema>;
+/** A board among others. */
+export const boardSummarySchema = z.object({
+  id: z.uuid(),
+  version: z.number().int(),
+  number: z.string(),
+  assembly: idSchema,
+  layout: idSchema,
+  families: z.array(idSchema),
+  retired: z.boolean(),
+  pictures: z.number().int(),
+  marks: z.number().int(),
+  cards: z.number().int(),
+});
+/** A board among others. */
+export type BoardSummary = z.infer<typeof boardSummarySchema>;
+/** All boards, by number. */
+export const boardsSchema = z.object({ boards: z.array(boardSummarySchema) });
+/** A board's document replaced as a whole; `version` is the one it was looked at in, 0 for a new one. */
+export const changeBoardSchema = z.strictObject({
+  by: z.uuid(),
+  version: z.number().int().min(0).max(mostCount),
+  reason: z.string().trim().min(1, 'enter why').max(400),
+  board: boardSchema,
+});
+/** A board to be kept. */
+export type ChangeBoard = z.input<typeof changeBoardSchema>;
+/** Every version of a board, newest first. */
+export const boardChangesSchema = z.object({ changes: z.array(boardStateSchema) });

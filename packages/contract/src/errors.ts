@@ -14,6 +14,7 @@ export const errorStatus = {
   'version-conflict': 409,
   'settings-version-conflict': 409,
   'pack-version-conflict': 409,
+  'board-version-conflict': 409,
   'unknown-customer': 422,
   'not-checked': 422,
   'not-put-back': 422,

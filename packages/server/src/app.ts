@@ -16,6 +16,7 @@ import { health, readiness, type Draining } from './http/health.ts';
 import type { Hosts } from './http/hosts.ts';
 import { requestSerializers } from './http/log.ts';
 import { sent, serve, type Exchange } from './http/serve.ts';
+import { boardChanges, changeBoard, listBoards, readBoard } from './boards/boards.ts';
 import { append, entriesAfter } from './jobs/ledger.ts';
 import { exportCase, paperFacts, readJob, takeIn } from './jobs/jobs.ts';
 import { codesOfFamily, listJobs, similarCards } from './jobs/list.ts';
@@ -117,7 +118,7 @@ export function createApp({ store, log, hosts, ownAddress, staticDir, lifetime =
     '/api',
     unlessFile(onlyJson),
     unlessFile((request, response, next) => {
-      (/^[/](?:jobs|blink-tables)/.test(request.path) ? large : small)(request, response, next);
+      (/^[/](?:jobs|blink-tables|boards)/.test(request.path) ? large : small)(request, response, next);
     }),
   );
   app.use('/api', onlyStorableText);
@@ -140,6 +141,10 @@ export function createApp({ store, log, hosts, ownAddress, staticDir, lifetime =
     searchCustomers: async ({ body }) => ({ customers: await searchCustomers(store, body) }),
     listBlinkTables: () => listBlinkTables(store),
     changeBlinkTable: ({ body }) => changeBlinkTable(store, body),
+    listBoards: async () => ({ boards: await listBoards(store) }),
+    readBoard: ({ params }) => readBoard(store, params.id),
+    changeBoard: ({ params, body }) => changeBoard(store, params.id, body),
+    boardChanges: async ({ params }) => ({ changes: await boardChanges(store, params.id) }),
     familyCodes: async ({ params }) => ({ codes: await codesOfFamily(store, params.family) }),
     currentPack: async () => ({ hash: await store.packs.currentHash() }),
     readPack: async ({ params }, { response }) => {

@@ -8,6 +8,9 @@ import {
   type Appended,
   type Asked,
   type BlinkTables,
+  type BoardState,
+  type BoardSummary,
+  type ChangeBoard,
   type ChangeBlinkTable,
   type CodeCounts,
   type EntryDraft,
@@ -149,6 +152,11 @@ export const api = {
   tell: async (body: NewTold): Promise<Reply<Told[]>> => part(await call('addTold', { body }), ({ told }) => told),
   withdrawTold: async (id: string): Promise<Reply<Told[]>> => part(await call('withdrawTold', { params: { id } }), ({ told }) => told),
   addPerson: async (body: Person): Promise<Reply<Person[]>> => part(await call('addPerson', { body }), ({ people }) => people),
+  boards: async (): Promise<Reply<BoardSummary[]>> => part(await look('listBoards', {}), ({ boards }) => boards),
+  board: (id: string): Promise<Reply<BoardState>> => look('readBoard', { params: { id } }),
+  boardChanges: async (id: string): Promise<Reply<BoardState[]>> =>
+    part(await look('boardChanges', { params: { id } }), ({ changes }) => changes),
+  changeBoard: (id: string, body: ChangeBoard): Promise<Reply<BoardState>> => call('changeBoard', { params: { id }, body }),
   blinkTables: (): Promise<Reply<BlinkTables>> => look('listBlinkTables', {}),
   changeBlinkTable: async (body: ChangeBlinkTable): Promise<Reply<string>> =>
     part(await call('changeBlinkTable', { body }), ({ hash }) => hash),

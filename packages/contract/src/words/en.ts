@@ -302,6 +302,7 @@ export const en: Words = {
     'unknown-job': 'Job not found.',
     'unknown-pack': 'Knowledge pack not found.',
     'pack-version-conflict': 'Someone else changed the knowledge pack. Your changes were not saved. Reload it and make them again.',
+    'board-version-conflict': 'Someone else changed this board. Your changes were not saved. Reload it and make your changes again.',
     'settings-version-conflict': 'Someone else changed the settings. Your changes were not saved. Reload them and make your changes again.',
     'unknown-customer': 'Customer not found.',
     'unknown-counts': 'Repair statistics not found.',

@@ -67,6 +67,7 @@ export function checkPack(pack: Pack): Problem[] {
     ['families', pack.families],
     ['schools', pack.schools],
     ['looks', pack.looks],
+    ['labels', pack.labels],
   ];
   for (const [list, items] of named) {
     const seen = new Set<string>();
@@ -95,6 +96,7 @@ export function checkPack(pack: Pack): Problem[] {
     if (!look.rows.at(-1)?.for.includes('*')) problems.push({ code: 'row-missing-default', where: `looks/${look.id}` });
   }
 
+  checkLabels(pack, problems);
   for (const layout of pack.layouts) checkLayout(pack, layout, known, refer, word, problems);
 
   for (const fault of pack.faults) {
@@ -381,3 +383,17 @@ function told(pack: Pack, test: TestDefinition, outcome: string): (assembly: str
 
 const reasoned = (test: TestDefinition): boolean =>
   test.likelihood.some((block) => block.reason !== undefined || block.rows.some((row) => row.reason !== undefined));
+
+/** A printed label stands for one thing, and for points that some layout has. */
+function checkLabels({ labels, layouts }: Pack, problems: Problem[]): void {
+  const points = new Set(layouts.flatMap((layout) => Object.keys(layout.points)));
+  const taken = new Set<string>();
+  for (const entry of labels) {
+    for (const label of entry.labels) {
+      if (taken.has(label)) problems.push({ code: 'duplicate-id', where: `labels/${entry.id}`, value: label });
+      taken.add(label);
+    }
+    for (const point of entry.points ?? [])
+      if (!points.has(point)) problems.push({ code: 'unknown-id', where: `labels/${entry.id}`, value: point, expected: 'point' });
+  }
+}

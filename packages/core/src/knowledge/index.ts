@@ -16,17 +16,19 @@ export { packDocumentSchema, packVersion, upgradePack } from './upgrade.ts';
 export { layoutProbabilitiesByLooks } from './looks.ts';
 export { deriveProcedure, drainMinutes, type PowerNeed, type Procedure } from './procedure.ts';
 export { rest, rowNumbers, rowSumRange, type RowNumbers } from './scale.ts';
-export { idSchema, packSchema, repairKinds, silentOutcomes } from './schema.ts';
+export { idSchema, packSchema, pinStates, repairKinds, silentOutcomes } from './schema.ts';
 export type {
   BlinkCode,
   Caution,
   Condition,
   Family,
   Fault,
+  LabelEntry,
   Layout,
   LikelihoodBlock,
   Manner,
   Pack,
+  PinState,
   ProofItem,
   Repair,
   Seen,

@@ -190,6 +190,31 @@ const placeSchema = z.strictObject({
   height: z.number().positive(),
 });
 
+/** How a set stands while a pin is read; with the harness out, the supply is read alone. */
+export const pinStates = ['unplugged', 'standby', 'starting', 'on', 'harness-out'] as const;
+/** One of `pinStates`. */
+export type PinState = (typeof pinStates)[number];
+
+/** What is printed at a pin, and what that says of it. */
+export const labelSchema = z.strictObject({
+  id: idSchema,
+  /** Upper case, without volts, blanks, hyphens, strokes and points; a number at its end is left out. */
+  labels: z.array(z.string().regex(/^[A-Z0-9]+[+]?$/, 'upper-case letters, digits, and + at the end')).min(1),
+  /** A label that is nothing but volts is one of these. */
+  bare: z.literal(true).optional(),
+  name: textSchema,
+  /** Points it may be; the one on its plug or board is. */
+  points: z.array(idSchema).min(1).optional(),
+  ground: z.literal(true).optional(),
+  /** States in which the volts that the label names belong there. */
+  states: z.array(z.enum(pinStates)).min(1).optional(),
+  /** From and to, volts: where nothing else is known of this pin. */
+  typical: z.array(z.strictObject({ state: z.enum(pinStates), volts: z.tuple([z.number(), z.number()]) })).optional(),
+  source: sourceSchema,
+});
+/** What a printed label says. */
+export type LabelEntry = z.infer<typeof labelSchema>;
+
 /** Which assemblies a set has, how they are joined, and where its points are. */
 export const layoutSchema = z.strictObject({
   id: idSchema,
@@ -624,6 +649,8 @@ export const packSchema = z.strictObject({
   histories: z.array(historySchema).default([]),
   /** How a layout is told from outside; a pack without them guesses by how common each is. */
   looks: z.array(lookSchema),
+  /** Printed pin labels. */
+  labels: z.array(labelSchema).default([]),
   layouts: z.array(layoutSchema).min(1),
   faults: z.array(faultSchema).min(1),
   tests: z.array(testSchema).min(1),

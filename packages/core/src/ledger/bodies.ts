@@ -179,11 +179,23 @@ export const bodySchemas = {
   }),
   'reading.taken': z.strictObject({
     kind: z.literal('reading.taken'),
-    v: v1,
+    v: z.literal(2),
     quantity: z.enum(['volts', 'ohms', 'amperes', 'celsius']),
+    /** A point of the layout, or connector and number of a pin that the layout knows nothing of. */
     at: idSchema,
     value: z.number(),
-    state: z.enum(['unplugged', 'verified', 'standby', 'starting', 'on', 'forced']),
+    state: z.enum(['unplugged', 'verified', 'standby', 'starting', 'on', 'forced', 'harness-out']),
+    /** The pin as it is named on the board: "CN201 pin 3, 12V". */
+    pin: z.string().min(1).max(80).optional(),
+  }),
+  /** A board of this set by the number printed on it; `board` is the shop’s own document of it, as of that version. */
+  'board.found': z.strictObject({
+    kind: z.literal('board.found'),
+    v: v1,
+    assembly: idSchema,
+    number: z.string().trim().min(1).max(80),
+    board: z.uuid().optional(),
+    version: z.number().int().min(1).max(2_000_000_000).optional(),
   }),
   'set.changed': z.strictObject({
     kind: z.literal('set.changed'),
@@ -401,6 +413,8 @@ export const plainFields: Partial<Record<EntryKind, readonly string[]>> = {
   'wait.started': ['name'],
   'wait.ended': ['name', 'wait'],
   'advice.shown': ['engine', 'top[].verdict', 'next.kind', 'next.id'],
+  'reading.taken': ['pin'],
+  'board.found': ['number'],
   'part.fitted': ['number'],
   'flash.done': ['image'],
   'entry.retracted': ['entry'],

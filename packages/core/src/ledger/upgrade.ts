@@ -56,6 +56,7 @@ export const currentFormat: LedgerFormat = {
     'set.changed': { 1: (body) => body },
     'wait.started': { 1: (body) => body },
     'wait.ended': { 1: (body) => body },
+    'reading.taken': { 1: (body) => body },
     'job.closed': { 1: (body) => body },
   },
 };

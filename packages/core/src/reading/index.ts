@@ -10,6 +10,7 @@ export {
   type Expected,
   type ExpectedSource,
   type Measurement,
+  type OnBoard,
   type Taken,
   type Typed,
 } from './judge.ts';
@@ -19,6 +20,7 @@ export {
   sheetLevels,
   sheetRows,
   sheetStates,
+  usualTolerancePercent,
   type Judgement,
   type SheetLevel,
   type SheetRow,

@@ -13,7 +13,7 @@ import {
 } from '../knowledge/index.ts';
 
 /** How it is known what belongs at a point. */
-export const expectedSources = ['family', 'printed', 'usual', 'at-least', 'unknown'] as const;
+export const expectedSources = ['board', 'family', 'printed', 'usual', 'at-least', 'unknown'] as const;
 /** One of `expectedSources`. */
 export type ExpectedSource = (typeof expectedSources)[number];
 
@@ -63,6 +63,13 @@ export function measuredBy(test: TestDefinition): Measurement | undefined {
   return more.length > 0 ? undefined : only;
 }
 
+/** What the shop’s own document of this very board says of a point. */
+export interface OnBoard {
+  readonly volts?: number | undefined;
+  /** What a good one reads there to chassis, unplugged, Ω. */
+  readonly ohms?: number | undefined;
+}
+
 /** What belongs at a point, and how that is known. `printed`: volts printed on the board, or that nothing is. */
 export function expectedAt(
   point: string,
@@ -70,19 +77,33 @@ export function expectedAt(
   compiled: CompiledPack,
   family: Family | undefined,
   printed?: number | 'nothing',
+  board: OnBoard = {},
 ): Expected {
   const level = activeLevel(point, family);
   const active = level === 'unknown' ? {} : { active: level };
   const rail = family?.rails.find((one) => one.point === point);
+  const ownOhms = board.ohms === undefined ? {} : { ohms: board.ohms };
+  if (board.volts !== undefined) {
+    const ohms = board.ohms ?? rail?.ohms;
+    return { volts: board.volts, source: 'board', ...(ohms === undefined ? {} : { ohms }), ...active };
+  }
   if (rail) {
     const { name, nominalVolts, tolerancePercent, ohms } = rail;
-    return { volts: nominalVolts, source: 'family', rail: name, tolerancePercent, ...(ohms === undefined ? {} : { ohms }), ...active };
+    return {
+      volts: nominalVolts,
+      source: 'family',
+      rail: name,
+      tolerancePercent,
+      ...(ohms === undefined ? {} : { ohms }),
+      ...ownOhms,
+      ...active,
+    };
   }
-  if (typeof printed === 'number') return { volts: printed, source: 'printed', ...active };
+  if (typeof printed === 'number') return { volts: printed, source: 'printed', ...ownOhms, ...active };
   const own = compiled.layouts.get(layoutId)?.points[point];
-  if (own?.firm && own.volts !== undefined) return { volts: own.volts, source: 'usual', ...active };
-  if (own?.atLeast !== undefined) return { volts: own.atLeast, source: 'at-least', ...active };
-  return { volts: own?.volts, source: 'unknown', ...active };
+  if (own?.firm && own.volts !== undefined) return { volts: own.volts, source: 'usual', ...ownOhms, ...active };
+  if (own?.atLeast !== undefined) return { volts: own.atLeast, source: 'at-least', ...ownOhms, ...active };
+  return { volts: own?.volts, source: 'unknown', ...ownOhms, ...active };
 }
 
 /** Undefined where the number decides nothing: what is printed there has to be known first, or no outcome is seen like that. */

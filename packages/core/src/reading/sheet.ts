@@ -4,7 +4,7 @@
  */
 import type { Body, BodyOf } from '../ledger/index.ts';
 import type { CompiledPack, Family, TestDefinition } from '../knowledge/index.ts';
-import { expectedAt, measuredBy, nothingThere, outcomeOfReading, type Behaviour, type Expected } from './judge.ts';
+import { expectedAt, measuredBy, nothingThere, outcomeOfReading, type Behaviour, type Expected, type OnBoard } from './judge.ts';
 
 /** How the set stands while it is read. */
 export const sheetStates = ['unplugged', 'standby', 'starting', 'on'] as const;
@@ -43,7 +43,7 @@ export interface Judgement {
 }
 
 /** Taken where neither family nor print names one, percent (common practice, no source). */
-const usualTolerancePercent = 5;
+export const usualTolerancePercent = 5;
 
 /** Nothing is pulled, bridged, loaded or swapped for it: the number is read with the set as it is. */
 const undisturbed = (test: TestDefinition): boolean =>
@@ -97,9 +97,13 @@ export function judgeRow(
   behaves: Behaviour,
   compiled: CompiledPack,
   layoutId: string,
-  { family, printed }: { readonly family?: Family | undefined; readonly printed?: number | undefined } = {},
+  {
+    family,
+    printed,
+    board,
+  }: { readonly family?: Family | undefined; readonly printed?: number | undefined; readonly board?: OnBoard | undefined } = {},
 ): Judgement {
-  const expected = expectedAt(row.point, layoutId, compiled, family, printed);
+  const expected = expectedAt(row.point, layoutId, compiled, family, printed, board);
   const test = row.answers ? compiled.tests.get(row.test) : undefined;
   const outcome = test && outcomeOfReading(test, { value, behaves }, expected);
   // Of many, one that is short or open is an answer; that none is, and that all have their volts, is said only by all of them.
@@ -162,18 +166,21 @@ export interface SheetTaken {
   readonly value: number;
   readonly behaves: Behaviour;
   readonly judged: Judgement;
+  /** The pin as it is named on the board. */
+  readonly pin?: string | undefined;
 }
 
 /** Entries of a sheet: every reading, and the answers they are, in the order of the rows. */
 export function sheetBodies(taken: readonly SheetTaken[], state: SheetState, measured: boolean): Body[] {
-  return taken.flatMap(({ row, value, behaves, judged }): Body[] => {
+  return taken.flatMap(({ row, value, behaves, judged, pin }): Body[] => {
     const reading: BodyOf<'reading.taken'> = {
       kind: 'reading.taken',
-      v: 1,
+      v: 2,
       quantity: row.quantity,
       at: row.point,
       value,
       state: state === 'unplugged' && measured ? 'verified' : state,
+      ...(pin === undefined ? {} : { pin }),
     };
     if (!row.answers || judged.outcome === undefined) return [reading];
     const raw = `${value} ${row.quantity === 'ohms' ? 'Ω' : 'V'}${behaves === 'steady' ? '' : `, ${behaves}`}`;

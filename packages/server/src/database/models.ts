@@ -100,6 +100,15 @@ export interface ToldRow extends Model<InferAttributes<ToldRow>, InferCreationAt
   at: Date;
   withdrawnAt: Date | null;
 }
+/** A version of a board's document; the highest one holds. */
+export interface BoardVersionRow extends Model<InferAttributes<BoardVersionRow>, InferCreationAttributes<BoardVersionRow>> {
+  boardId: string;
+  version: number;
+  document: object;
+  reason: string;
+  changedBy: string;
+  changedAt: Date;
+}
 /** A version of the shop's settings; the highest one holds. */
 export interface ShopRow extends Model<InferAttributes<ShopRow>, InferCreationAttributes<ShopRow>> {
   id: number;
@@ -138,6 +147,7 @@ export interface Models {
   readonly told: ModelStatic<ToldRow>;
   readonly shop: ModelStatic<ShopRow>;
   readonly blinkTables: ModelStatic<BlinkTableRow>;
+  readonly boardVersions: ModelStatic<BoardVersionRow>;
   readonly meta: ModelStatic<MetaRow>;
 }
 
@@ -253,6 +263,18 @@ export function defineModels(sequelize: Sequelize): Models {
         changedAt: date(),
       },
       options('blink_tables'),
+    ),
+    boardVersions: sequelize.define<BoardVersionRow>(
+      'boardVersion',
+      {
+        boardId: { type: DataTypes.UUID, primaryKey: true },
+        version: { type: DataTypes.INTEGER, primaryKey: true },
+        document: json(),
+        reason: text(),
+        changedBy: uuid(),
+        changedAt: date(),
+      },
+      options('board_versions'),
     ),
     meta: sequelize.define<MetaRow>('meta', { key: textKey(), value: text() }, options('meta')),
   };

@@ -3,8 +3,11 @@ import { readdir, readFile } from 'node:fs/promises';
 import path from 'node:path';
 import { newJobSchema, personSchema, shopSettingsSchema, usualShopSettings } from '@veglia/contract';
 import { v5 as uuidv5, v7 as uuidv7 } from 'uuid';
+import { parseBoardFile } from '@veglia/core';
 import { z } from 'zod';
+import { changeBoard } from '../boards/boards.ts';
 import { newestSnapshot } from '../counts/counts.ts';
+import { storePhoto } from '../files/photos.ts';
 import { takeIn } from '../jobs/jobs.ts';
 import { changeShop } from '../shop.ts';
 import type { Store } from '../store.ts';
@@ -51,7 +54,19 @@ export async function loadDemo(store: Store, folder: string): Promise<void> {
     const snapshot = await newestSnapshot(store);
     for (const { name, job } of jobs.filter((one) => !closed(one))) await loadJob(store, name, job, snapshot);
   }
+  await loadBoards(store, path.join(folder, 'boards'), people[0]?.id ?? '');
   await store.models.meta.create({ key: loadedKey, value: store.now().toISOString() });
+}
+
+/** A folder without boards is a demo without boards. */
+async function loadBoards(store: Store, folder: string, by: string): Promise<void> {
+  const names = (await readdir(folder).catch(() => [])).filter((file) => file.endsWith('.json')).sort();
+  if ((await store.models.boardVersions.count()) > 0) return;
+  for (const name of names) {
+    const { boards, photos } = parseBoardFile(JSON.parse(await readFile(path.join(folder, name), 'utf8')));
+    for (const { id, base64 } of photos) await storePhoto(store, id, Buffer.from(base64, 'base64'));
+    for (const board of boards) await changeBoard(store, board.id, { by, version: 0, reason: 'Demo data', board });
+  }
 }
 
 async function loadJob(store: Store, name: string, demo: z.infer<typeof demoJobSchema>, snapshot: number): Promise<void> {

@@ -45,6 +45,7 @@ export const benchWords = {
       readOn: 'Not decided yet. Enter the next reading.',
       wrong: '“{value}” is not a reading in {unit}. Examples: 12.3, 3V3, 420mV, 4k7, OL.',
       belongs: {
+        board: '{volts} V belongs there on this board.',
         family: 'Expected: {volts} V ± {tolerance} % ({rail}, this family).',
         printed: 'Expected: {volts} V, as printed.',
         usual: 'Expected: about {volts} V on nearly every set.',

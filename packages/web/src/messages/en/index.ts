@@ -1,6 +1,7 @@
 /** Words of the screens, English. Sentences for the core's codes are in contract/words. */
 import { benchWords } from './bench.ts';
 import { blinkWords } from './blink.ts';
+import { boardsWords } from './boards.ts';
 import { chartWords } from './charts.ts';
 import { counterWords } from './counter.ts';
 import { frameWords } from './frame.ts';
@@ -17,4 +18,5 @@ export const en = {
   ...ledgerWords,
   ...shopWords,
   ...chartWords,
+  ...boardsWords,
 } as const;

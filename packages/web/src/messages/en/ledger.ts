@@ -58,6 +58,7 @@ export const ledgerWords = {
     layout: { found: 'Layout confirmed: {layout}' },
     photo: { added: 'Photo: {of}' },
     reading: { taken: 'Reading at {at}: {value}' },
+    board: { found: '{assembly}: number {number}' },
     wait: { started: 'Timer started: {name}, {n} min', ended: 'Timer ended: {name}' },
     text: { redacted: 'Text erased' },
     pack: { pinned: 'Updated to newer pack and statistics (no. {counts})' },

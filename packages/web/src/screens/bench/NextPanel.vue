@@ -22,6 +22,7 @@ import { textOf } from '../../stores/packs.ts';
 import ConsentBox from './ConsentBox.vue';
 import CautionList from './CautionList.vue';
 import { newCautions, unreadCautions } from './cautions.ts';
+import { useJobBoards } from './jobBoards.ts';
 import { useWalk } from './walk.ts';
 import ReadingField from './ReadingField.vue';
 import LayoutSketch from '../../parts/LayoutSketch.vue';
@@ -53,6 +54,10 @@ const names = useNames(
   () => props.fold.set.layout,
 );
 
+const boards = useJobBoards(
+  () => props.entries,
+  () => props.compiled,
+);
 const test = computed(() => (props.step.kind === 'test' ? props.compiled.tests.get(props.step.id) : undefined));
 /** Only a step that opens further names how far: another may be done as the set stands. */
 const opens = computed(() => props.compiled.stageIds.indexOf(props.step.stage) > props.fold.set.stage);
@@ -320,6 +325,7 @@ defineExpose({ press, asks, focus: () => title.value?.focus({ preventScroll: tru
         :compiled="compiled"
         :family="family"
         :locked="locked"
+        :places="boards.places.value"
         @read="(outcome, raw, readings) => answer(outcome, raw, readings)"
       />
       <div v-if="!walking || anyway" class="answers" role="group" :aria-label="t('bench.answers')">

@@ -7,17 +7,23 @@ import {
   noWayThroughOhms,
   outcomeOfReadings,
   parseReading,
+  pinName,
+  pinStates,
   type Behaviour,
   type Body,
   type CompiledPack,
+  type PinState,
+  type PlaceOnBoard,
   type TestDefinition,
 } from '@veglia/core';
 import { computed, ref, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { useNames } from '../../names.ts';
 import { parseBetween, withoutCommonStart } from '../../numbers.ts';
+import SpotCrop from '../../parts/SpotCrop.vue';
 import UnitInput from '../../parts/UnitInput.vue';
 import { textOf } from '../../stores/packs.ts';
+import { onBoard, placeOfPoint } from './boardPins.ts';
 
 const props = defineProps<{
   test: TestDefinition;
@@ -26,6 +32,8 @@ const props = defineProps<{
   compiled: CompiledPack;
   family: string | undefined;
   locked: boolean;
+  /** Pins and marks of the boards that this set has. */
+  places: readonly PlaceOnBoard[];
 }>();
 const emit = defineEmits<{ read: [outcome: string, raw: string, readings: Body[]] }>();
 const { t } = useI18n();
@@ -52,6 +60,8 @@ const fields = computed(() =>
   wanted.value.map((measured, index) => {
     const at = measured.at === '$of' ? (props.of ?? '') : measured.at;
     const ohms = measured.measure === 'ohms';
+    const place = placeOfPoint(props.places, at);
+    const pinState: PinState = pinStates.find((one) => one === measured.in) ?? (ohms ? 'unplugged' : 'on');
     const again = wanted.value.slice(0, index).some((one) => one.at === measured.at);
     const unit = ohms ? 'Ω' : 'V';
     const point = names.place(at);
@@ -62,17 +72,32 @@ const fields = computed(() =>
       props.compiled,
       props.compiled.families.get(props.family ?? ''),
       print.value ?? undefined,
+      onBoard(place, pinState, props.compiled),
     );
     const text = typed.value[index] ?? '';
     const read = parseReading(text);
     const fits = read && (read.unit === undefined || (read.unit === 'ohms') === ohms) && Math.abs(read.value) <= noWayThroughOhms;
-    return { index, at, ohms, unit, label, expected, text, state: measured.in, volts: measured.measure, read: fits ? read : undefined };
+    return {
+      index,
+      at,
+      place,
+      ohms,
+      unit,
+      label,
+      expected,
+      text,
+      state: measured.in,
+      volts: measured.measure,
+      read: fits ? read : undefined,
+    };
   }),
 );
 /** Beside each other only the ends tell them apart: what all begin with is left to the title. */
 const short = computed(() => withoutCommonStart(fields.value.map(({ label }) => label)));
 const first = computed(() => fields.value[0]);
-const asksPrint = computed(() => fields.value.some(({ ohms, expected }) => !ohms && !['family', 'usual'].includes(expected.source)));
+const asksPrint = computed(() =>
+  fields.value.some(({ ohms, expected }) => !ohms && !['board', 'family', 'usual'].includes(expected.source)),
+);
 const outcome = computed(() =>
   outcomeOfReadings(
     props.test,
@@ -95,6 +120,22 @@ const told = computed(() => {
   return t(fields.value.some(({ read }) => !read) ? 'bench.reading.readOn' : 'bench.reading.decidesNothing');
 });
 
+/** The field that is typed in, or the first that is empty: its spot is shown. */
+const focused = ref<number>();
+const spot = computed(() => {
+  const at =
+    fields.value.find(({ index }) => index === focused.value) ?? fields.value.find(({ text }) => text.trim() === '') ?? first.value;
+  return at?.place;
+});
+/** Enter goes on to the next pin; at the last one, or where one number is enough, it records. */
+function onward(event: KeyboardEvent): void {
+  const all = [...((event.target as HTMLElement).closest('form')?.querySelectorAll<HTMLElement>('input[data-test="reading-value"]') ?? [])];
+  const next = all[all.indexOf(event.target as HTMLElement) + 1];
+  if (!next) return;
+  event.preventDefault();
+  next.focus();
+}
+
 function record(): void {
   const read = fields.value.filter((one) => one.read !== undefined);
   if (props.locked || outcome.value === undefined) return;
@@ -103,13 +144,14 @@ function record(): void {
     ...(behaves.value === 'steady' ? [] : [behaves.value]),
     ...(print.value === undefined ? [] : [`printed ${print.value} V`]),
   ];
-  const readings = read.map(({ at, ohms, state, read: number }): Body => ({
+  const readings = read.map(({ at, place, ohms, state, read: number }): Body => ({
     kind: 'reading.taken',
-    v: 1,
+    v: 2,
     quantity: ohms ? 'ohms' : 'volts',
     at,
     value: number?.value ?? 0,
     state,
+    ...(place ? { pin: pinName(place) } : {}),
   }));
   emit('read', outcome.value, parts.join(', '), readings);
   clear();
@@ -128,6 +170,8 @@ function record(): void {
       :aria-label="`${field.label}, ${field.unit}`"
       :placeholder="short[field.index]"
       :title="field.label"
+      @focus="focused = field.index"
+      @keydown.enter="onward"
     />
     <UnitInput
       v-if="asksPrint"
@@ -147,6 +191,7 @@ function record(): void {
       <option v-for="one in behaviours" :key="one" :value="one">{{ t(`bench.reading.${one}`) }}</option>
     </select>
     <button type="submit" class="push" :disabled="locked || outcome === undefined">{{ t('bench.reading.record') }}</button>
+    <SpotCrop v-if="spot" class="spot" :photo="spot.photo" :spot="spot.spot" :title="pinName(spot)" />
     <p v-if="told || belongs" :class="told ? 'told' : 'soft'" role="status">{{ told || belongs }}</p>
   </form>
 </template>

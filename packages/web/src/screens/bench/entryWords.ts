@@ -69,7 +69,11 @@ export function useEntryWords(compiled: () => CompiledPack | undefined): (entry:
       case 'photo.added':
         return { title: t('entry.photo.added', { of: t(`photoOf.${body.of ?? 'other'}`) }), detail: body.caption };
       case 'reading.taken':
-        return { title: t('entry.reading.taken', { at: body.at, value: `${body.value} ${units[body.quantity]}` }) };
+        return {
+          title: t('entry.reading.taken', { at: body.pin ?? names.place(body.at), value: `${body.value} ${units[body.quantity]}` }),
+        };
+      case 'board.found':
+        return { title: t('entry.board.found', { assembly: names.assembly(body.assembly), number: body.number }) };
       case 'set.changed':
         return { title: changeInWords(body) || t('entry.set.changed'), detail: body.anyway ? t('entry.set.anyway') : undefined };
       case 'wait.started':
