@@ -26,17 +26,33 @@ test('the practice job is offered, shown round, and worked to a working set by t
   await expect(answers).toHaveCount(0);
   const entries = page.locator('[data-test="ledger"] > li');
   const panel = page.getByTestId('next');
+  let read: string[] = [];
   for (let presses = 0; (await panel.getAttribute('data-step')) !== 'prove-and-close'; presses += 1) {
     expect(presses).toBeLessThan(25);
     const key = ((await page.getByTestId('practice-key').textContent()) ?? '').trim();
     const before = await entries.count();
-    if (key === '↵') {
+    const fields = await page.getByTestId('reading-value').all();
+    if (/^\d$/.test(key) && (await panel.getAttribute('data-step')) === 'tcon.input') {
+      // By the meter: its probes are where the cursor is, and the made-up set is at the probes.
+      for (const field of fields) {
+        const touched = page.waitForResponse((response) => response.url().endsWith('/api/meter/simulated'));
+        await field.focus();
+        await touched;
+        await page.keyboard.press('F2');
+        await expect(field).toHaveValue(/^\d/);
+      }
+      read = await Promise.all(fields.map((field) => field.inputValue()));
+      await page.getByTestId('reading-printed').fill('12');
+      await page.getByRole('button', { name: 'Record reading' }).click();
+    } else if (key === '↵') {
       for (const field of await page.getByTestId('walk').getByRole('textbox').all()) await field.fill('0.4');
       await page.keyboard.press('Enter');
     } else await page.keyboard.press(key === 'Space' ? key : key.toLowerCase());
     await expect.poll(() => entries.count()).toBeGreaterThan(before);
     await expect(page.getByTestId('settling')).toHaveCount(0);
   }
+  // The supply stands before its fuse, and nothing behind it.
+  expect(read.map(Number)).toEqual([expect.closeTo(12, 0), expect.closeTo(0, 0)]);
   expect(await answers.count()).toBeGreaterThan(2);
   await expect(page.locator('[data-test="suspects"] [data-verdict="proven"]')).toHaveAttribute('data-assembly', 'tcon');
   await page.getByTestId('practice-end').click();

@@ -1,5 +1,5 @@
 /** Every request and reply of the API. The server checks with these, the OpenAPI document is made from these. */
-import { boardSchema, idSchema, jobStates, waitsForKinds, settingsSchema } from '@veglia/core';
+import { boardSchema, idSchema, jobStates, meterFunctions, meterTroubles, waitsForKinds, settingsSchema } from '@veglia/core';
 import { z } from 'zod';
 
 /** Years a clock at a bench may show, even one that was never set; a database holds no year 0. */
@@ -343,3 +343,27 @@ export const changeBoardSchema = z.strictObject({
 export type ChangeBoard = z.input<typeof changeBoardSchema>;
 /** Every version of a board, newest first. */
 export const boardChangesSchema = z.object({ changes: z.array(boardStateSchema) });
+
+/** The server's meter: which, or why it can't be reached. */
+export const meterStateSchema = z.object({
+  configured: z.boolean(),
+  simulated: z.boolean(),
+  identity: z.object({ maker: z.string(), model: z.string() }).nullable(),
+  trouble: z.enum(meterTroubles).nullable(),
+});
+/** The server's meter. */
+export type MeterState = z.infer<typeof meterStateSchema>;
+/** What to set it to; `range` is the largest value expected, volts or ohms. */
+export const readMeterSchema = z.strictObject({ function: z.enum(meterFunctions), range: z.number().positive().max(1e9).optional() });
+/** A reading in volts or ohms, more than the range shows, or why there is none. */
+export const meterReplySchema = z.union([
+  z.object({ kind: z.literal('value'), function: z.enum(meterFunctions), value: z.number() }),
+  z.object({ kind: z.literal('over-range'), function: z.enum(meterFunctions) }),
+  z.object({ kind: z.enum(meterTroubles), detail: z.string() }),
+]);
+/** A reading, or why there is none. */
+export type MeterReply = z.infer<typeof meterReplySchema>;
+/** What the simulated meter's probes are on; null ohms: no way through. */
+export const simulatedProbesSchema = z.strictObject({ volts: z.number().min(-1e4).max(1e4), ohms: z.number().min(0).max(1e12).nullable() });
+/** What the simulated meter's probes are on. */
+export type SimulatedProbes = z.infer<typeof simulatedProbesSchema>;

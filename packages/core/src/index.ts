@@ -346,3 +346,23 @@ export {
   type BoardSpot,
   type SpotMark,
 } from './boards/index.ts';
+export {
+  formatNumber,
+  formatQuery,
+  identityQuery,
+  LineMeter,
+  meterFunctions,
+  meterTroubles,
+  overRangeNumber,
+  parseHandLine,
+  parseIdentity,
+  parseQuery,
+  parseReply,
+  quantityOf,
+  type LineSource,
+  type Meter,
+  type MeterFunction,
+  type MeterIdentity,
+  type MeterReading,
+  type MeterTrouble,
+} from './meter/index.ts';

@@ -22,6 +22,7 @@ import { exportCase, paperFacts, readJob, takeIn } from './jobs/jobs.ts';
 import { codesOfFamily, listJobs, similarCards } from './jobs/list.ts';
 import { searchCustomers } from './customers.ts';
 import { mostPhotoBytes, readPhoto, storePhoto } from './files/photos.ts';
+import { meterState, readMeter, touchProbes, type BenchMeter } from './meter/meters.ts';
 import { openApiDocument } from './openapi.ts';
 import { label, receipt } from './papers/papers.ts';
 import { changeBlinkTable, listBlinkTables } from './packs/blinkTables.ts';
@@ -46,6 +47,7 @@ export interface AppParts {
   readonly lifetime?: Draining;
   /** The built web app; left out, the API stands alone. */
   readonly staticDir?: string | undefined;
+  readonly meter?: BenchMeter | undefined;
   /** The database began with demo data. */
   readonly demo?: boolean;
 }
@@ -53,7 +55,16 @@ export interface AppParts {
 const mebibyte = 1024 * 1024;
 
 /** The app, not listening yet. */
-export function createApp({ store, log, hosts, ownAddress, staticDir, lifetime = { draining: false }, demo = false }: AppParts): Express {
+export function createApp({
+  store,
+  log,
+  hosts,
+  ownAddress,
+  staticDir,
+  lifetime = { draining: false },
+  demo = false,
+  meter,
+}: AppParts): Express {
   const app = express();
   app.disable('x-powered-by');
   app.use(
@@ -134,6 +145,9 @@ export function createApp({ store, log, hosts, ownAddress, staticDir, lifetime =
   serve(app, {
     health: () => health(store, version, demo),
     openApi: () => openApiDocument(version),
+    meterState: () => meterState(meter),
+    readMeter: ({ body }) => readMeter(meter, body.function, body.range),
+    touchProbes: ({ body }) => Promise.resolve(touchProbes(meter, body)),
     listPeople: async () => ({ people: await listPeople(store) }),
     addPerson: async ({ body }) => ({ people: await addPerson(store, body) }),
     readShop: () => readShop(store),

@@ -18,6 +18,11 @@ const wholeNumber = (least: number, most: number, usual: string) =>
     })
     .transform(Number);
 
+const meterAddress = (text: string): boolean => {
+  const port = /^(?:[\w.-]+|\[[0-9a-fA-F:]+\]):(\d{1,5})$/.exec(text)?.[1];
+  return port !== undefined && Number(port) >= 1 && Number(port) <= 65_535;
+};
+
 /** Each says for itself what is wrong with it. */
 export const settingsSchema = z.object({
   HOST: z
@@ -41,6 +46,10 @@ export const settingsSchema = z.object({
   VEGLIA_STATIC_DIR: z.string().optional(),
   VEGLIA_PACK_DIR: z.string().default(path.join(root, 'knowledge')),
   VEGLIA_DEMO_DIR: z.string().optional(),
+  VEGLIA_METER: z
+    .string()
+    .optional()
+    .refine((at) => at === undefined || meterAddress(at), { error: 'is no address such as 192.0.2.7:5025.' }),
   LOG_LEVEL: z.enum(logLevels, { error: `is none of ${logLevels.join(', ')}.` }).default('info'),
   VEGLIA_GRACE_SECONDS: wholeNumber(1, 600, '10'),
 });
@@ -58,6 +67,8 @@ export interface Config {
   readonly staticDir: string | undefined;
   readonly packDir: string;
   readonly demoDir: string | undefined;
+  /** host:port of a bench meter that speaks SCPI by TCP. */
+  readonly meter?: string | undefined;
   readonly logLevel: (typeof logLevels)[number];
   /** How long requests that are under way may take once it is told to stop, seconds. */
   readonly graceSeconds: number;
@@ -91,6 +102,7 @@ export function readConfig(env: Readonly<Record<string, string | undefined>>): C
     staticDir: data.VEGLIA_STATIC_DIR,
     packDir: data.VEGLIA_PACK_DIR,
     demoDir: data.VEGLIA_DEMO_DIR,
+    meter: data.VEGLIA_METER,
     logLevel: data.LOG_LEVEL,
     graceSeconds: data.VEGLIA_GRACE_SECONDS,
   };

@@ -10,6 +10,7 @@ import { drain } from './http/drain.ts';
 import { hostsOf } from './http/hosts.ts';
 import { createLog, safeError } from './http/log.ts';
 import { openLive } from './live/live.ts';
+import { closeMeter, openMeter } from './meter/meters.ts';
 import { openStore } from './open.ts';
 
 async function main(): Promise<void> {
@@ -21,7 +22,8 @@ async function main(): Promise<void> {
   let listeningOn = config.port;
   const ownAddress = (): string => (config.publicUrls[0] ?? `http://127.0.0.1:${listeningOn}`).replace(/[/]$/, '');
   const demo = config.demoDir !== undefined;
-  const server = createServer(createApp({ store, log, hosts, ownAddress, staticDir: config.staticDir, lifetime, demo }));
+  const meter = await openMeter(config.meter, demo);
+  const server = createServer(createApp({ store, log, hosts, ownAddress, staticDir: config.staticDir, lifetime, demo, meter }));
   const live = openLive(server, config.databaseUrl, log, hosts);
   await new Promise<void>((resolve, reject) => {
     server.once('error', reject);
@@ -46,6 +48,7 @@ async function main(): Promise<void> {
     lifetime.draining = true;
     await live.close();
     await drain(server, graceMs);
+    await closeMeter(meter);
     await store.sequelize.close();
   });
   // The parent is gone, however it went: a server nobody can stop must not stay.

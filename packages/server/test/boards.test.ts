@@ -36,8 +36,8 @@ describe('a board', () => {
     expect([made.status, made.body]).toEqual([200, expect.objectContaining({ version: 1, reason: 'first look', by: app.person })]);
     const read = await ask(app.app).get(`/api/boards/${one.id}`);
     expect(read.body).toEqual(made.body);
-    const { body } = await ask(app.app).get('/api/boards');
-    expect((body as { boards: { id: string }[] }).boards.find(({ id }) => id === one.id)).toEqual(
+    const listed = await ask(app.app).get('/api/boards');
+    expect((listed.body as { boards: { id: string }[] }).boards.find(({ id }) => id === one.id)).toEqual(
       expect.objectContaining({ number: 'PW-7710', version: 1, pictures: 1, marks: 1, cards: 0, retired: false, families: [] }),
     );
   });
@@ -46,8 +46,8 @@ describe('a board', () => {
     const one = board();
     await put(one, 0);
     await put({ ...one, notes: 'fuse is under the label' }, 1, 'fuse found');
-    const { body } = await ask(app.app).get(`/api/boards/${one.id}/changes`);
-    expect((body as { changes: { version: number; reason: string; board: { notes: string } }[] }).changes).toEqual([
+    const listed = await ask(app.app).get(`/api/boards/${one.id}/changes`);
+    expect((listed.body as { changes: { version: number; reason: string; board: { notes: string } }[] }).changes).toEqual([
       expect.objectContaining({ version: 2, reason: 'fuse found', board: expect.objectContaining({ notes: 'fuse is under the label' }) }),
       expect.objectContaining({ version: 1, reason: 'first look', board: expect.objectContaining({ notes: '' }) }),
     ]);

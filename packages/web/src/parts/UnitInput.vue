@@ -1,13 +1,20 @@
 <script setup lang="ts">
 /** A number as it is typed, its unit always in sight. Attributes are the field’s own. */
+import { useMeter } from '../stores/meter.ts';
+
 defineOptions({ inheritAttrs: false });
-defineProps<{ unit: string; wide?: boolean }>();
+const props = defineProps<{ unit: string; wide?: boolean; at?: string }>();
 const text = defineModel<string | undefined>();
+const meter = useMeter();
+/** The meter's next reading goes where the cursor was last. */
+function aim(): void {
+  meter.target = { at: props.at, what: props.unit === 'Ω' ? 'ohms' : 'dc-volts', put: (reading) => (text.value = reading) };
+}
 </script>
 
 <template>
   <span class="value" :class="{ wide }">
-    <input v-model="text" type="text" autocomplete="off" v-bind="$attrs" />
+    <input v-model="text" type="text" autocomplete="off" v-bind="$attrs" @focus="aim" @keydown.f2.prevent="meter.read()" />
     <span class="unit" aria-hidden="true">{{ unit }}</span>
   </span>
 </template>

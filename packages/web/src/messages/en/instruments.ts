@@ -1,5 +1,19 @@
 /** Words of the instruments beside the bench’s steps: heat, touch, taking apart, photos. */
 export const instrumentsWords = {
+  meter: {
+    read: 'Read meter',
+    readSimulated: 'Read simulated meter',
+    serial: 'Connect hand meter',
+    said: {
+      'no-target': 'Put the cursor into a field first.',
+      'over-volts': 'More volts than the meter shows. Take the probes off and set a higher range.',
+      'not-reached': 'The meter can’t be reached. Check its cable and address, or type the reading. {detail}',
+      'timed-out': 'No answer from the meter. Check what it is set to, or type the reading.',
+      'broken-off': 'The connection to the meter broke off. Read again, or type the reading.',
+      'not-understood': 'The meter sent “{detail}”, which is no reading. Type it instead.',
+      'wrong-function': 'The meter shows “{detail}”: set it to what is asked for.',
+    },
+  },
   sheet: {
     title: 'Rail sheet',
     state: 'State of the set while reading',

@@ -30,6 +30,7 @@ import {
 import { computed, reactive, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { useNames } from '../../names.ts';
+import MeterButton from '../../parts/MeterButton.vue';
 import UnitInput from '../../parts/UnitInput.vue';
 import { NotReached } from '../../api.ts';
 import { useCoarseNow } from '../../stores/clock.ts';
@@ -374,6 +375,7 @@ function onward(event: KeyboardEvent): void {
                 <UnitInput
                   v-model="typed[key(one.row)]"
                   :unit="one.unit"
+                  :at="one.row.point"
                   data-reading
                   :data-test="`sheet-value-${one.row.point}`"
                   :aria-label="`${names.place(one.row.point)}, ${one.unit}`"
@@ -423,6 +425,7 @@ function onward(event: KeyboardEvent): void {
         <button type="submit" class="push full" :disabled="toRecord === 0" data-test="sheet-record">
           {{ t('sheet.record', { n: toRecord }) }}
         </button>
+        <MeterButton serial />
         <span v-if="toRecord > 0" class="soft">{{ t('sheet.answers', { n: answering.length }) }}</span>
       </p>
       <p class="soft">{{ t('sheet.help') }}</p>

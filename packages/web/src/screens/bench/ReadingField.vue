@@ -20,6 +20,7 @@ import { computed, ref, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { useNames } from '../../names.ts';
 import { parseBetween, withoutCommonStart } from '../../numbers.ts';
+import MeterButton from '../../parts/MeterButton.vue';
 import SpotCrop from '../../parts/SpotCrop.vue';
 import UnitInput from '../../parts/UnitInput.vue';
 import { textOf } from '../../stores/packs.ts';
@@ -165,6 +166,7 @@ function record(): void {
       :key="field.index"
       v-model="typed[field.index]"
       :unit="field.unit"
+      :at="field.at"
       :wide="fields.length > 1"
       data-test="reading-value"
       :aria-label="`${field.label}, ${field.unit}`"
@@ -191,6 +193,7 @@ function record(): void {
       <option v-for="one in behaviours" :key="one" :value="one">{{ t(`bench.reading.${one}`) }}</option>
     </select>
     <button type="submit" class="push" :disabled="locked || outcome === undefined">{{ t('bench.reading.record') }}</button>
+    <MeterButton />
     <SpotCrop v-if="spot" class="spot" :photo="spot.photo" :spot="spot.spot" :title="pinName(spot)" />
     <p v-if="told || belongs" :class="told ? 'told' : 'soft'" role="status">{{ told || belongs }}</p>
   </form>

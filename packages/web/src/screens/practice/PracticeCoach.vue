@@ -1,14 +1,16 @@
 <script setup lang="ts">
 /** Beside the practice job: first a look round the Bench, then what the made-up set shows at each step and which key answers it. */
 import type { CaseFold, CompiledPack, Entry, NextStep } from '@veglia/core';
-import { computed, onMounted, ref } from 'vue';
+import { computed, onMounted, ref, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
+import { api, NotReached } from '../../api.ts';
 import { useNames } from '../../names.ts';
 import KeyCap from '../../parts/KeyCap.vue';
 import { lookedRound, practiceJob } from '../../stores/practice.ts';
+import { useMeter } from '../../stores/meter.ts';
 import { textOf } from '../../stores/packs.ts';
 import { cap } from '../bench/keymap.ts';
-import { shownBy } from './set.ts';
+import { probesAt, shownBy } from './set.ts';
 
 /** What the step on the screen waits for. */
 export type Asks = 'cautions' | 'consent' | 'move' | 'charge' | 'answer';
@@ -53,6 +55,23 @@ const line = computed((): Line | undefined => {
   }
   return { text: t('practice.stops') };
 });
+
+/** The simulated meter's probes are where the cursor is: its reading is the made-up set's. */
+const meter = useMeter();
+watch(
+  () => (props.step && props.asks === 'answer' ? `${props.step.id} ${meter.target?.at ?? ''}` : ''),
+  async () => {
+    const at = meter.target?.at;
+    if (!props.step || props.asks !== 'answer' || at === undefined) return;
+    const probes = probesAt(props.step, at, props.compiled, props.entries);
+    if (!probes) return;
+    try {
+      await api.touchProbes(probes);
+    } catch (error) {
+      if (!(error instanceof NotReached)) throw error;
+    }
+  },
+);
 
 const touring = ref(false);
 const stops = [

@@ -3,7 +3,7 @@ import { compilePack, liveEntries, readBody, type Entry, type NextStep } from '@
 import { readPackFolder } from '@veglia/contract/node';
 import { fileURLToPath } from 'node:url';
 import { newJobSchema } from '@veglia/contract';
-import { canPractise, practiceRequest, shownBy } from './set.ts';
+import { canPractise, practiceRequest, probesAt, shownBy } from './set.ts';
 
 const pack = await readPackFolder(fileURLToPath(new URL('../../../../../knowledge', import.meta.url)));
 const compiled = compilePack(pack);
@@ -43,6 +43,13 @@ describe('the practice set', () => {
     const menu = (entries: readonly Entry[]) => shownBy(step('test', 'tcon.input'), compiled, liveEntries(entries));
     expect(menu([repaired('cured')])).not.toMatchObject({ outcome: 'one-side' });
     expect(menu([repaired('not-tried')])).toMatchObject({ outcome: 'one-side' });
+  });
+
+  test('has its supply before the fuse at the probes, and none behind it', () => {
+    const probes = (at: string) => probesAt(step('test', 'tcon.input'), at, compiled, []);
+    expect(probes('tcon-input')).toEqual({ volts: expect.closeTo(12, 0), ohms: null });
+    expect(probes('tcon-fuse-out')).toEqual({ volts: expect.closeTo(0, 1), ohms: null });
+    expect(probes('standby')).toBeUndefined();
   });
 
   test('names the layout it has, and no code: it doesn’t blink', () => {

@@ -1,6 +1,6 @@
 /** The made-up set of the practice job: which it is, and what it shows at each step. No screen in here. */
 import type { NewJobInput } from '@veglia/contract';
-import { liveEntries, type Body, type CompiledPack, type Entry, type NextStep } from '@veglia/core';
+import { expectedAt, liveEntries, type Body, type CompiledPack, type Entry, type NextStep } from '@veglia/core';
 import { SimulatedSet, type RepairResult } from '@veglia/simulators/set';
 
 /** A short way to a proof: two looks from outside, the cover off, a reading, a board. */
@@ -73,4 +73,23 @@ export function shownBy(step: NextStep, compiled: CompiledPack, entries: readonl
   if (!test) return { kind: 'nothing' };
   const { outcome } = set.perform(test, step.of);
   return { kind: 'outcome', outcome, nth: test.observe.outcomes.findIndex(({ id }) => id === outcome) };
+}
+
+/** What the probes are on at a point while this step is measured, volts and ohms; undefined for a step that doesn’t read it. */
+export function probesAt(
+  step: NextStep,
+  at: string,
+  compiled: CompiledPack,
+  entries: readonly Entry[],
+): { readonly volts: number; readonly ohms: number | null } | undefined {
+  const test = step.kind === 'test' ? compiled.tests.get(step.id) : undefined;
+  const reading =
+    test &&
+    practiceSet(compiled, entries)
+      .perform(test, step.of)
+      .readings.findLast(({ point }) => point === at);
+  if (!reading) return undefined;
+  if (reading.ohms !== undefined) return { volts: 0, ohms: reading.ohms };
+  const { volts = 0 } = expectedAt(at, practice.layout, compiled, compiled.families.get(practice.family));
+  return { volts: Number((reading.value * volts).toFixed(3)), ohms: null };
 }

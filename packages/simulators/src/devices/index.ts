@@ -1,0 +1,1 @@
+export { openProbes, SimulatedMeter, type Probes } from './scpiServer.ts';
