@@ -27,10 +27,20 @@ test('the practice job is offered, shown round, and worked to a working set by t
   const entries = page.locator('[data-test="ledger"] > li');
   const panel = page.getByTestId('next');
   let read: string[] = [];
+  let logged = false;
   for (let presses = 0; (await panel.getAttribute('data-step')) !== 'prove-and-close'; presses += 1) {
     expect(presses).toBeLessThan(25);
     const key = ((await page.getByTestId('practice-key').textContent()) ?? '').trim();
     const before = await entries.count();
+    if (/^\d$/.test(key) && (await panel.getAttribute('data-step')) === 'bias.rails') {
+      // A log of a rail: there for an instant is not absent.
+      const log = ['time_s,volts', ...[0, 0, 16, 17, 0.2, 0, 0, 0].map((volts, index) => `${index / 10},${volts}`)].join('\n');
+      await page.getByTestId('capture-file').setInputFiles({ name: 'log.csv', mimeType: 'text/csv', buffer: Buffer.from(log) });
+      await expect(page.getByTestId('capture-said')).toContainText('There for 0.2 s at 17 V, then gone: it trips.');
+      await expect(page.getByTestId('reading-value')).toHaveValue('17');
+      await expect(page.getByTestId('reading-behaves')).toHaveValue('trips');
+      logged = true;
+    }
     const fields = await page.getByTestId('reading-value').all();
     if (/^\d$/.test(key) && (await panel.getAttribute('data-step')) === 'tcon.input') {
       // By the meter: its probes are where the cursor is, and the made-up set is at the probes.
@@ -51,6 +61,7 @@ test('the practice job is offered, shown round, and worked to a working set by t
     await expect.poll(() => entries.count()).toBeGreaterThan(before);
     await expect(page.getByTestId('settling')).toHaveCount(0);
   }
+  expect(logged).toBe(true);
   // The supply stands before its fuse, and nothing behind it.
   expect(read.map(Number)).toEqual([expect.closeTo(12, 0), expect.closeTo(0, 0)]);
   expect(await answers.count()).toBeGreaterThan(2);

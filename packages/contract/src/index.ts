@@ -83,5 +83,6 @@ export type { Language, Words } from './words/index.ts';
 export { gearToProve, jobSettings, shopChangeSchema, shopSettingsSchema, shopStateSchema, usualShopSettings } from './shop.ts';
 export type { ShopChange, ShopSettings, ShopState } from './shop.ts';
 export { paperCodes, type PaperCode } from './paper.ts';
+export { readVoltsCsv } from './voltsCsv.ts';
 export { codeInWords } from './blink/words.ts';
 export { ledgerChannel, liveMessageSchema, livePath, type LiveMessage } from './live.ts';

@@ -346,6 +346,7 @@ export {
   type BoardSpot,
   type SpotMark,
 } from './boards/index.ts';
+export { behaviourOf, captureKinds, judgeCapture, voltsOf, type Capture, type CaptureSample } from './reading/index.ts';
 export {
   formatNumber,
   formatQuery,

@@ -7,6 +7,7 @@
  */
 import { blinkTableSchema, colourNamed, lightColours, type LightColour, type LightTrace, type Problem } from '@veglia/core';
 import Papa from 'papaparse';
+import { missing, rowsOf } from '../csvRows.ts';
 
 /** A recording from a file, or what is wrong with the file. */
 export type ReadTrace = { readonly trace: LightTrace } | { readonly problems: readonly Problem[] };
@@ -15,23 +16,6 @@ export type ReadTrace = { readonly trace: LightTrace } | { readonly problems: re
 const mostProblems = 20;
 /** Words for a light that shows no colour at that moment. */
 const noColour = new Set(['', '-', 'off', 'dark', 'none', 'unknown']);
-
-interface Rows {
-  readonly header: readonly string[];
-  readonly rows: readonly Readonly<Record<string, string>>[];
-}
-
-function rowsOf(text: string): Rows {
-  const { data, meta } = Papa.parse<Record<string, string>>(text.replace(/^\uFEFF/, ''), {
-    header: true,
-    skipEmptyLines: 'greedy',
-    transformHeader: (name) => name.trim().toLowerCase(),
-  });
-  return { header: meta.fields ?? [], rows: data };
-}
-
-const missing = (header: readonly string[], wanted: readonly string[], where: string): Problem[] =>
-  wanted.filter((name) => !header.includes(name)).map((name) => ({ code: 'schema', where, expected: `a column ${name}` }));
 
 /** A light trace from CSV (seconds, level, colour), or every problem by row; `where` names the file in them. */
 export function readTraceCsv(text: string, where = 'file'): ReadTrace {

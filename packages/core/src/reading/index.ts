@@ -1,3 +1,4 @@
+export { behaviourOf, captureKinds, judgeCapture, voltsOf, type Capture, type CaptureSample } from './capture.ts';
 export {
   behaviours,
   expectedAt,

@@ -2,7 +2,6 @@
 /** The meter's reading into the field that had the focus last; and why there is none. */
 import { computed, onMounted } from 'vue';
 import { useI18n } from 'vue-i18n';
-import { practiceJob } from '../stores/practice.ts';
 import { useMeter } from '../stores/meter.ts';
 import KeyCap from './KeyCap.vue';
 
@@ -13,10 +12,6 @@ const meter = useMeter();
 onMounted(() => {
   if (!meter.state) void meter.load();
 });
-/** The simulated one is wired to the practice job’s set, and to no other. */
-const there = computed(
-  () => meter.hand !== undefined || (meter.state?.configured === true && (!meter.state.simulated || practiceJob.value !== '')),
-);
 const trouble = computed(() => {
   const said = meter.said;
   if (!said) return '';
@@ -26,7 +21,15 @@ const trouble = computed(() => {
 
 <template>
   <span class="meter">
-    <button v-if="there" type="button" class="push" :disabled="meter.busy" data-test="read-meter" @mousedown.prevent @click="meter.read()">
+    <button
+      v-if="meter.there"
+      type="button"
+      class="push"
+      :disabled="meter.busy"
+      data-test="read-meter"
+      @mousedown.prevent
+      @click="meter.read()"
+    >
       <KeyCap label="F2" />{{ meter.state?.simulated && !meter.hand ? t('meter.readSimulated') : t('meter.read') }}
     </button>
     <button v-if="serial && !meter.hand && meter.maySerial()" type="button" class="plain" @click="meter.connectHand()">

@@ -2,8 +2,9 @@
 import type { MeterState } from '@veglia/contract';
 import { LineMeter, type LineSource, type Meter, type MeterFunction, type MeterReading, type MeterTrouble } from '@veglia/core';
 import { defineStore } from 'pinia';
-import { ref, shallowRef } from 'vue';
+import { computed, ref, shallowRef } from 'vue';
 import { api, NotReached } from '../api.ts';
+import { practiceJob } from './practice.ts';
 
 /** A field that a reading can go into. */
 export interface MeterTarget {
@@ -83,6 +84,10 @@ export const useMeter = defineStore('meter', () => {
       return { kind: 'not-reached', detail: '' };
     }
   }
+  /** The simulated one is wired to the practice job’s set, and to no other. */
+  const there = computed(
+    () => hand.value !== undefined || (state.value?.configured === true && (!state.value.simulated || practiceJob.value !== '')),
+  );
   /** Into the field that had the focus last. */
   async function read(): Promise<void> {
     const into = target.value;
@@ -116,7 +121,9 @@ export const useMeter = defineStore('meter', () => {
     busy,
     said,
     target,
+    there,
     load,
+    ask,
     read,
     connectHand,
     maySerial: (): boolean => ports() !== undefined,

@@ -55,6 +55,16 @@ export const benchWords = {
         nothing: 'Varies by set: enter the printed value.',
       },
     },
+    capture: {
+      log: 'Log {n} s',
+      file: 'From a log (CSV)',
+      logging: 'Logging for {n} s: press the key now.',
+      steady: 'Steady at {end} V.',
+      trips: 'There for {seconds} s at {peak} V, then gone: it trips.',
+      pulsing: 'Comes and goes {pulses} times, up to {peak} V; a slow meter shows {mean} V.',
+      absent: 'Never there: {peak} V at most.',
+      'too-short': 'Only {n} samples: too few to tell. Log again.',
+    },
     settling: 'Calculating the next step …',
     layoutStep: {
       title: 'Confirm the layout',

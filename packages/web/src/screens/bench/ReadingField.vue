@@ -20,6 +20,7 @@ import { computed, ref, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { useNames } from '../../names.ts';
 import { parseBetween, withoutCommonStart } from '../../numbers.ts';
+import CaptureButton from './CaptureButton.vue';
 import MeterButton from '../../parts/MeterButton.vue';
 import SpotCrop from '../../parts/SpotCrop.vue';
 import UnitInput from '../../parts/UnitInput.vue';
@@ -137,6 +138,11 @@ function onward(event: KeyboardEvent): void {
   next.focus();
 }
 
+function captured(volts: number, how: Behaviour): void {
+  typed.value[0] = String(Number(volts.toPrecision(4)));
+  behaves.value = how;
+}
+
 function record(): void {
   const read = fields.value.filter((one) => one.read !== undefined);
   if (props.locked || outcome.value === undefined) return;
@@ -194,6 +200,7 @@ function record(): void {
     </select>
     <button type="submit" class="push" :disabled="locked || outcome === undefined">{{ t('bench.reading.record') }}</button>
     <MeterButton />
+    <CaptureButton v-if="fields.length === 1 && first?.volts === 'volts-min-max'" @captured="captured" />
     <SpotCrop v-if="spot" class="spot" :photo="spot.photo" :spot="spot.spot" :title="pinName(spot)" />
     <p v-if="told || belongs" :class="told ? 'told' : 'soft'" role="status">{{ told || belongs }}</p>
   </form>
