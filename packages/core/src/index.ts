@@ -367,3 +367,25 @@ export {
   type MeterReading,
   type MeterTrouble,
 } from './meter/index.ts';
+export {
+  instruments,
+  runInstrument,
+  type Field,
+  type FieldProblem,
+  type Figure,
+  type Finding,
+  type Instrument,
+  type Outcome,
+  type Report,
+} from './instruments/index.ts';
+export { formatQuantity, parseQuantity, readMark, units, type ReadMark, type Unit } from './electrical/index.ts';
+export {
+  adviseMask,
+  driverCount,
+  MaskPlanner,
+  pictureLink,
+  pixelClock,
+  type MaskAdvice,
+  type MaskTrial,
+  type PictureLink,
+} from './panel/index.ts';

@@ -2,3 +2,15 @@ export { peakOfMains, poweredFactorVolts, safeVolts } from './mainCapacitor.ts';
 export { forcingOhms, nearestE12 } from './preferred.ts';
 export { noWayThroughOhms, parseReading, type TypedReading } from './typed.ts';
 export { secondsUntil, throughResistor, timeConstantS, type ThroughResistor, type VoltsAt } from './discharge.ts';
+export { judgeString, stringVolts, testerFor, usualSpreadPercent, type LedString, type StringReading } from './ledString.ts';
+export { readMark, type ReadMark } from './marks.ts';
+export { formatQuantity, parseQuantity, units, type Unit } from './quantity.ts';
+export { fewestSiblings, mostSiblings, oddOneOut, type OddOneOut } from './siblings.ts';
+export {
+  capacitorJobs,
+  judgeSubstitute,
+  substituteReasons,
+  type CapacitorData,
+  type CapacitorJob,
+  type SubstituteReason,
+} from './substitute.ts';

@@ -1,0 +1,21 @@
+import { capacitor } from './capacitor.ts';
+import { discharge } from './discharge.ts';
+import type { Instrument } from './instrument.ts';
+import { bar, link } from './link.ts';
+import { mask } from './mask.ts';
+import { siblingCelsius, siblings, siblingVolts } from './siblings.ts';
+import { string } from './string.ts';
+
+/** Every instrument, in the order in which they are offered. */
+export const instruments: readonly Instrument[] = [discharge, siblings, siblingVolts, siblingCelsius, string, capacitor, mask, link, bar];
+
+export {
+  runInstrument,
+  type Field,
+  type FieldProblem,
+  type Figure,
+  type Finding,
+  type Instrument,
+  type Outcome,
+  type Report,
+} from './instrument.ts';

@@ -1,0 +1,88 @@
+/** The instruments as a bench uses them. What is expected was written first: electrical/instrumentCases.ts, panel/panelCases.ts. */
+import { describe, expect, test } from '@jest/globals';
+import { capacitorCases, dischargeCases, stringCases } from '../electrical/instrumentCases.ts';
+import { barCases, linkCases } from '../panel/panelCases.ts';
+import { instruments, runInstrument, type Report } from './index.ts';
+
+function run(id: string, typed: Readonly<Record<string, string>>): Report {
+  const instrument = instruments.find((one) => one.id === id);
+  if (!instrument) throw new Error(`no instrument ${id}`);
+  const outcome = runInstrument(instrument, typed);
+  if (!outcome.ok) throw new Error(JSON.stringify(outcome.problems));
+  return outcome.report;
+}
+const figure = (report: Report, id: string): number | undefined => report.figures.find((one) => one.id === id)?.value;
+const codes = (report: Report): string[] => report.findings.map(({ code }) => code);
+
+test.each(dischargeCases)('discharge: $name', ({ input, seconds, joules, watts, says = [] }) => {
+  const report = run('discharge', input);
+  if (seconds !== undefined) expect(figure(report, 'seconds')).toBeCloseTo(seconds, 1);
+  if (joules !== undefined) expect(figure(report, 'joules')).toBeCloseTo(joules, 2);
+  if (watts !== undefined) expect(figure(report, 'watts')).toBeCloseTo(watts, 1);
+  expect(codes(report)).toEqual(expect.arrayContaining([...says]));
+});
+test.each(stringCases)('string: $name', ({ input, volts, shorted, says = [] }) => {
+  const report = run('string', input);
+  if (volts !== undefined) expect(figure(report, 'stringVolts')).toBeCloseTo(volts, 1);
+  expect(figure(report, 'shorted')).toBe(shorted);
+  expect(codes(report)).toEqual(expect.arrayContaining([...says]));
+});
+test.each(capacitorCases)('capacitor: $name', ({ input, fits, says = [] }) => {
+  expect(codes(run('capacitor', input))).toEqual(expect.arrayContaining([`substitute-${fits}`, ...says]));
+});
+test.each(linkCases)('link: $name', ({ input, pairs, links, lanes, says = [] }) => {
+  const report = run('link', input);
+  if (pairs !== undefined) expect(figure(report, 'pairs')).toBe(pairs);
+  if (links !== undefined) expect(figure(report, 'links')).toBe(links);
+  if (lanes !== undefined) expect(figure(report, 'lanes')).toBe(lanes);
+  expect(codes(report)).toEqual(expect.arrayContaining([...says]));
+});
+test.each(barCases)('bar: $name', ({ input, drivers, barPercent }) => {
+  const report = run('bar', input);
+  expect(figure(report, 'driverCount')).toBe(drivers);
+  expect(figure(report, 'barWidth')).toBeCloseTo(barPercent ?? 0, 1);
+});
+
+describe('fields', () => {
+  const discharge = instruments.find(({ id }) => id === 'discharge');
+  if (!discharge) throw new Error('no instrument');
+  test('what was understood is said, in one way', () => {
+    const outcome = runInstrument(discharge, { farads: '150uF', volts: '0.4kV', ohms: '2k2' });
+    expect(outcome.ok && outcome.read).toEqual({ farads: '150 µF', volts: '400 V', ohms: '2.2 kΩ', limitVolts: '60 V' });
+  });
+  test.each([
+    [{ farads: 'much' }, 'farads', 'not-a-number'],
+    [{ volts: '-5' }, 'volts', 'too-small'],
+    [{ volts: '90000' }, 'volts', 'too-large'],
+    [{ colour: 'red' }, 'colour', 'unknown-field'],
+  ])('%j is refused', (typed, field, code) => {
+    const outcome = runInstrument(discharge, typed as unknown as Record<string, string>);
+    expect(!outcome.ok && outcome.problems).toEqual([expect.objectContaining({ field, code })]);
+  });
+  test('what is missing is named, and nothing is guessed', () =>
+    expect(run('discharge', { farads: '150u' }).needs).toEqual(['volts', 'ohms']));
+  test('an own property is no field', () => {
+    const outcome = runInstrument(discharge, { constructor: '1' } as unknown as Record<string, string>);
+    expect(outcome.ok).toBe(false);
+  });
+});
+
+describe('masking', () => {
+  test('the first trial uncovers half, and the last says what stays covered', () => {
+    expect(codes(run('mask', { lines: '8' }))).toEqual(['mask-next']);
+    const done = run('mask', { lines: '4', trials: '1 2 starts; 3 loops; 4 starts' });
+    expect(done.findings).toEqual([{ code: 'mask-done', tone: 'good', values: { cover: '3' } }]);
+  });
+  test('trials that can not all be right are named; what can’t be read is refused', () => {
+    expect(codes(run('mask', { lines: '4', trials: '1 2 loops; 1 starts; 2 starts' }))).toEqual(['mask-contradiction']);
+    expect(() => run('mask', { lines: '4', trials: '1 2 perhaps' })).toThrow('1 2 perhaps');
+    expect(() => run('mask', { lines: '4', trials: '7 loops' })).toThrow('line 7 of 4');
+  });
+});
+test.each([
+  ['siblings', '2.7M 3M 2.5M 60k', 'siblings-odd'],
+  ['siblings', '2.7M 60k', 'siblings-too-few'],
+  ['siblings-volts', '3.05; 3,02; 3.07', 'siblings-alike'],
+  ['siblings-celsius', '34 35 34.5 45 34.8 35.1', 'siblings-odd'],
+])('%s: %s', (id, values, code) => expect(codes(run(id, { values }))).toEqual([code]));
+test('every id once', () => expect(new Set(instruments.map(({ id }) => id)).size).toBe(instruments.length));
