@@ -75,6 +75,12 @@ async function cutWalked(page, address) {
 
 /** Name -> how to get there, and where it isn't the usual light window of 1280x800. */
 const pictures = {
+  instruments: {
+    go: async (page, address) => {
+      await page.goto(`${address}/instruments/string`);
+      await page.locator('[data-test="example"]').click();
+    },
+  },
   boards: {
     go: async (page, address) => {
       await page.goto(`${address}/boards`);

@@ -1,6 +1,6 @@
 /** `veglia <verb>`: thin over core. JSON out; exit code 0 fine, 1 the input is wrong, 2 the call is wrong. */
 import { readFileSync } from 'node:fs';
-import { comparisonSentence, problemSentence, reasonSentence, words } from '@veglia/contract';
+import { comparisonSentence, instrumentWords, problemSentence, reasonSentence, words } from '@veglia/contract';
 import {
   caseFileSchema,
   checkPack,
@@ -8,6 +8,7 @@ import {
   foldCase,
   hashPack,
   InputRefused,
+  instruments,
   judgeCase,
   missName,
   packSchema,
@@ -22,6 +23,7 @@ import { smallModel, worlds } from '@veglia/simulators';
 import { Command, CommanderError, InvalidArgumentError, Option } from 'commander';
 import { z } from 'zod';
 import { readCase, readCompiled, readPack, readReferenceCases, shippedCasesFolder, shippedPackFolder } from './input.ts';
+import { instrument } from './instruments.ts';
 import { packReport, usualPlays } from './packReport.ts';
 import { checkTable, familyNamed, readBlink, readText } from './blink.ts';
 import { plainModel } from './plainModel.ts';
@@ -249,6 +251,13 @@ function program(io: Io): Command {
     .action(async (readings: string[], options: RailsOptions & { pack: string }) =>
       print(rails(readings, options, (await readCompiled(options.pack)).compiled)),
     );
+
+  for (const one of instruments)
+    veglia
+      .command(one.id)
+      .description(instrumentWords.en.instrument[one.id]?.help ?? one.id)
+      .argument('[fields...]', `FIELD=VALUE (${one.fields.map(({ id }) => id).join(', ')}), or one JSON file, - for standard input`)
+      .action(async (words: string[]) => print(await instrument(one, words)));
 
   for (const command of [veglia, tables, pack, cases, ...tables.commands, ...pack.commands, ...cases.commands])
     command.exitOverride().configureOutput({ writeOut: (text) => io.out(text), writeErr: (text) => io.err(text) });

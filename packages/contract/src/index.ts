@@ -77,8 +77,8 @@ export type { Asked, Checked, Operation, ReplyTo, RouteDescription, Routes } fro
 export { errorCodes, errorStatus, ownHeader, problemDocumentSchema, problemMediaType } from './errors.ts';
 export type { ErrorCode, ProblemDocument } from './errors.ts';
 export { parseAmount, plainAmount, printMoney } from './money.ts';
-export { comparisonSentence, problemSentence, reasonSentence } from './problems.ts';
-export { languages, say, words } from './words/index.ts';
+export { comparisonSentence, fieldProblemSentence, findingSentence, problemSentence, reasonSentence } from './problems.ts';
+export { instrumentWords, languages, say, words } from './words/index.ts';
 export type { Language, Words } from './words/index.ts';
 export { gearToProve, jobSettings, shopChangeSchema, shopSettingsSchema, shopStateSchema, usualShopSettings } from './shop.ts';
 export type { ShopChange, ShopSettings, ShopState } from './shop.ts';

@@ -1,6 +1,6 @@
-import type { Comparison, NextStep, Problem } from '@veglia/core';
+import type { Comparison, FieldProblem, Finding, NextStep, Problem } from '@veglia/core';
 import { printMoney } from './money.ts';
-import { say, type Words } from './words/index.ts';
+import { instrumentWords, say, type Language, type Words } from './words/index.ts';
 
 /** One of the core's problems as a sentence. */
 export function problemSentence(problem: Problem, words: Words): string {
@@ -51,4 +51,14 @@ export function comparisonSentence({ code, first, other }: Comparison, words: Wo
     position: first.because.position,
     otherPosition: other.because.position,
   });
+}
+
+/** What an instrument found, as a sentence. */
+export const findingSentence = ({ code, values }: Finding, language: Language = 'en'): string =>
+  say(instrumentWords[language].finding[code] ?? code, values);
+
+/** What is wrong with a field, as a sentence. */
+export function fieldProblemSentence({ field, code, typed, bound }: FieldProblem, language: Language = 'en'): string {
+  const words = instrumentWords[language];
+  return say(words.fieldProblem[code], { field: words.field[field] ?? field, typed, bound });
 }

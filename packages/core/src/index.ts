@@ -378,7 +378,7 @@ export {
   type Outcome,
   type Report,
 } from './instruments/index.ts';
-export { formatQuantity, parseQuantity, readMark, units, type ReadMark, type Unit } from './electrical/index.ts';
+export { formatQuantity, parseQuantity, readMark, substituteReasons, units, type ReadMark, type Unit } from './electrical/index.ts';
 export {
   adviseMask,
   driverCount,

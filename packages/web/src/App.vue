@@ -66,6 +66,7 @@ onMounted(async () => {
       <RouterLink to="/">{{ t('app.shelves') }}</RouterLink>
       <RouterLink to="/jobs/new">{{ t('app.takeIn') }}</RouterLink>
       <RouterLink to="/blink">{{ t('app.blink') }}</RouterLink>
+      <RouterLink to="/instruments">{{ t('app.instruments') }}</RouterLink>
       <RouterLink to="/boards">{{ t('app.boards') }}</RouterLink>
       <RouterLink to="/experience">{{ t('app.experience') }}</RouterLink>
       <RouterLink to="/settings">{{ t('app.settings') }}</RouterLink>

@@ -15,6 +15,7 @@ export const router = createRouter({
     { path: '/blink', name: 'blink', component: () => import('./screens/blink/BlinkView.vue') },
     { path: '/boards', name: 'boards', component: () => import('./screens/boards/BoardsView.vue') },
     { path: '/boards/:id', name: 'board', props: true, component: () => import('./screens/boards/BoardView.vue') },
+    { path: '/instruments/:instrument?', name: 'instruments', component: () => import('./screens/instruments/InstrumentsView.vue') },
     { path: '/experience', name: 'experience', component: () => import('./screens/experience/ExperienceView.vue') },
     { path: '/settings', name: 'settings', component: () => import('./screens/settings/SettingsView.vue') },
     { path: '/settings/licences', name: 'notices', component: () => import('./screens/settings/NoticesView.vue') },

@@ -1,4 +1,5 @@
 import { en, type Words } from './en.ts';
+import { instrumentsEn, type InstrumentsWords } from './instruments.ts';
 
 export type { Words } from './en.ts';
 /** Languages there are sentences in. */
@@ -7,6 +8,9 @@ export const languages = ['en'] as const;
 export type Language = (typeof languages)[number];
 /** Sentences by language. */
 export const words: Record<Language, Words> = { en };
+
+/** Words of the instruments by language. */
+export const instrumentWords: Record<Language, InstrumentsWords> = { en: instrumentsEn };
 
 /** Fills the braces of a sentence; a missing value leaves a dash, so that a gap shows. */
 export function say(sentence: string, values: Readonly<Record<string, string | number | undefined>> = {}): string {

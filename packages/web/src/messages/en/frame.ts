@@ -5,6 +5,7 @@ export const frameWords = {
     shelves: 'Shelves',
     takeIn: 'Check in',
     blink: 'Blink codes',
+    instruments: 'Instruments',
     boards: 'Boards',
     experience: 'Statistics',
     settings: 'Settings',

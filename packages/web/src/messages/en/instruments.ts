@@ -1,5 +1,16 @@
 /** Words of the instruments beside the bench’s steps: heat, touch, taking apart, photos. */
 export const instrumentsWords = {
+  instruments: {
+    title: 'Instruments',
+    optional: '(optional)',
+    example: 'Fill in an example',
+    clear: 'Clear',
+    result: 'Result',
+    needs: 'Still needed: {fields}.',
+    keep: 'Add to the job’s ledger',
+    kept: 'Added to the ledger as a note.',
+    back: 'Back to the job',
+  },
   meter: {
     read: 'Read meter',
     readSimulated: 'Read simulated meter',

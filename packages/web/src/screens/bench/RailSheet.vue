@@ -29,6 +29,7 @@ import {
 } from '@veglia/core';
 import { computed, reactive, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
+import { useRoute } from 'vue-router';
 import { useNames } from '../../names.ts';
 import MeterButton from '../../parts/MeterButton.vue';
 import UnitInput from '../../parts/UnitInput.vue';
@@ -57,6 +58,7 @@ const names = useNames(
   () => props.fold.set.layout,
 );
 const now = useCoarseNow();
+const route = useRoute();
 const boards = useJobBoards(
   () => props.entries,
   () => props.compiled,
@@ -306,7 +308,12 @@ function onward(event: KeyboardEvent): void {
 <template>
   <section class="sheet rails" data-test="sheet" @keydown="keepKeys">
     <div class="line">
-      <h2>{{ t('sheet.title') }}</h2>
+      <h2>
+        {{ t('sheet.title') }}
+        <RouterLink class="more" :to="{ name: 'instruments', query: { job: route.params.id } }" data-test="to-instruments">
+          {{ t('instruments.title') }}
+        </RouterLink>
+      </h2>
       <div class="switch" role="group" :aria-label="t('sheet.state')">
         <button
           v-for="one in states"
@@ -480,6 +487,9 @@ select {
 input[type='checkbox'] {
   width: 22px;
   min-height: 22px;
+}
+.more {
+  margin-left: 14px;
 }
 .good {
   min-height: 40px;
