@@ -39,7 +39,7 @@ function misfits(page: Page): Promise<{ steps: string[]; faults: Fault[] }> {
             step,
             what: `${name} ends at ${Math.round(box.bottom)} of ${Math.round(bottom)}, ${Math.round(box.right)} of ${innerWidth}`,
           });
-        const control = part.matches('button:not(.plain), input, select, label.think');
+        const control = part.matches('button:not(.plain), input:not(.visually-hidden), select, label.think');
         if (control && box.height < least) faults.push({ step, what: `${name} is ${Math.round(box.height)} high` });
       }
       // What took the room: a line that is there for a moment only would not be known otherwise.

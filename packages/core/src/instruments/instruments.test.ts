@@ -56,13 +56,13 @@ describe('fields', () => {
     [{ volts: '90000' }, 'volts', 'too-large'],
     [{ colour: 'red' }, 'colour', 'unknown-field'],
   ])('%j is refused', (typed, field, code) => {
-    const outcome = runInstrument(discharge, typed as unknown as Record<string, string>);
+    const outcome = runInstrument(discharge, typed);
     expect(!outcome.ok && outcome.problems).toEqual([expect.objectContaining({ field, code })]);
   });
   test('what is missing is named, and nothing is guessed', () =>
     expect(run('discharge', { farads: '150u' }).needs).toEqual(['volts', 'ohms']));
   test('an own property is no field', () => {
-    const outcome = runInstrument(discharge, { constructor: '1' } as unknown as Record<string, string>);
+    const outcome = runInstrument(discharge, { constructor: '1' });
     expect(outcome.ok).toBe(false);
   });
 });
