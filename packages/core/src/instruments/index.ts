@@ -1,13 +1,27 @@
+import { bias } from './bias.ts';
 import { capacitor } from './capacitor.ts';
 import { discharge } from './discharge.ts';
 import type { Instrument } from './instrument.ts';
 import { bar, link } from './link.ts';
 import { mask } from './mask.ts';
+import { plugs } from './plugs.ts';
 import { siblingCelsius, siblings, siblingVolts } from './siblings.ts';
 import { string } from './string.ts';
 
 /** Every instrument, in the order in which they are offered. */
-export const instruments: readonly Instrument[] = [discharge, siblings, siblingVolts, siblingCelsius, string, capacitor, mask, link, bar];
+export const instruments: readonly Instrument[] = [
+  discharge,
+  plugs,
+  siblings,
+  siblingVolts,
+  siblingCelsius,
+  string,
+  capacitor,
+  bias,
+  mask,
+  link,
+  bar,
+];
 
 export {
   runInstrument,

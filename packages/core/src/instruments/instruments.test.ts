@@ -2,6 +2,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { capacitorCases, dischargeCases, stringCases } from '../electrical/instrumentCases.ts';
 import { barCases, linkCases } from '../panel/panelCases.ts';
+import { biasCases, plugCases } from './searchCases.ts';
 import { instruments, runInstrument, type Report } from './index.ts';
 
 function run(id: string, typed: Readonly<Record<string, string>>): Report {
@@ -42,6 +43,17 @@ test.each(barCases)('bar: $name', ({ input, drivers, barPercent }) => {
   expect(figure(report, 'driverCount')).toBe(drivers);
   expect(figure(report, 'barWidth')).toBeCloseTo(barPercent ?? 0, 1);
 });
+
+test.each(plugCases)('plug by plug: $name', ({ input, says, accused }) => {
+  const report = run('plugs', input);
+  expect(codes(report)).toEqual(says);
+  if (accused !== undefined) expect(report.findings[0]?.values.loads).toBe(accused);
+});
+test('what a load took with it follows from Ohm’s law', () => {
+  expect(figure(run('plugs', { all: '1', off: 'left 2; right 500' }), 'ownOhms')).toBeCloseTo(2, 1);
+  expect(() => run('plugs', { all: '1', off: 'left' })).toThrow('left');
+});
+test.each(biasCases)('bias supplies: $name', ({ input, says }) => expect(codes(run('bias', input))).toEqual(says));
 
 describe('fields', () => {
   const discharge = instruments.find(({ id }) => id === 'discharge');
