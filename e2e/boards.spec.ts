@@ -15,7 +15,24 @@ test('a board is added, its plug marked by pointing, used at the bench, and grow
   await choose(page, 'Board', 'Power board');
   await page.getByTestId('add-board').click();
   await expect(page.getByRole('heading', { name: 'PW-4410' })).toBeVisible();
-  await page.getByTestId('photo-file').setInputFiles({ name: 'board.png', mimeType: 'image/png', buffer: picture });
+  // From the photos of a job: copied, and one of its own.
+  const photo = crypto.randomUUID();
+  await page.request.put(`/api/photos/${photo}`, {
+    headers: { 'x-veglia': '1', 'content-type': 'application/octet-stream' },
+    data: picture,
+  });
+  const source = await seedJob(page, { customer: null, plate: { maker: 'Quorvane', model: 'Y', serial: '' } }, [
+    { kind: 'job.opened', v: 3, set: { layout: 'led-tcon' } },
+    { kind: 'symptom.reported', v: 2, symptoms: ['dead'] },
+    { kind: 'photo.added', v: 2, photo, of: 'board' },
+  ]);
+  await page.getByTestId('job-photos').click();
+  await page.getByTestId('job-photos-number').fill('x');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('“x” is no job number.')).toBeVisible();
+  await page.getByTestId('job-photos-number').fill(String(source.number));
+  await page.keyboard.press('Enter');
+  await page.getByTestId('job-photo').click();
   const shown = page.getByTestId('board-picture');
   await expect(shown.locator('img')).toBeVisible();
 

@@ -12,6 +12,14 @@ export const chartWords = {
       close: 'Close',
       none: 'No entry has moved a probability yet.',
     },
+    readings: {
+      volts: 'Voltages over job {n}',
+      ohms: 'Resistances over job {n}',
+      axis: { volts: 'V', ohms: 'Ω' },
+      point: 'Point',
+      state: 'State of the set',
+      value: 'Reading',
+    },
     bill: {
       title: 'Likely total for the customer, spent time included',
       amount: 'Total, {currency}',

@@ -5,6 +5,7 @@ import { computed, onMounted, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
 import ChartFrame from '../../charts/ChartFrame.vue';
 import { courseOption, linesOf } from '../../charts/course.ts';
+import { readingLines, readingsOption, type ReadingLine } from '../../charts/readings.ts';
 import { percent, useNames } from '../../names.ts';
 import { useEntryWords } from './entryWords.ts';
 
@@ -18,6 +19,13 @@ onMounted(() => dialog.value?.showModal());
 
 const entryOf = computed(() => new Map(props.entries.map((entry) => [entry.id, entry])));
 const seq = (id: string): string => String(entryOf.value.get(id)?.seq ?? '');
+const readings = computed(() => readingLines(props.entries));
+const readOf = computed(() =>
+  (['volts', 'ohms'] as const)
+    .map((quantity) => ({ quantity, lines: readings.value.filter((one) => one.quantity === quantity) }))
+    .filter(({ lines: own }) => own.length > 0),
+);
+const pointName = ({ at, pin }: ReadingLine): string => pin ?? names.place(at);
 const title = computed(() => t('chart.course.title', { n: props.number }));
 const lines = computed(() => linesOf(props.effects));
 const head = computed(() => [t('chart.course.entry'), t('chart.course.what'), ...lines.value.map(({ id }) => names.assembly(id))]);
@@ -49,6 +57,33 @@ const rows = computed(() =>
       "
     />
     <p v-else class="soft">{{ t('chart.course.none') }}</p>
+    <ChartFrame
+      v-for="{ quantity, lines: own } in readOf"
+      :key="quantity"
+      :title="t(`chart.readings.${quantity}`, { n: number })"
+      :file="`job-${number}-${quantity}`"
+      :head="[t('chart.course.entry'), t('chart.readings.point'), t('chart.readings.state'), t('chart.readings.value')]"
+      :rows="
+        own.flatMap((line) =>
+          line.points.map(({ seq: at, value, state }) => [
+            String(at),
+            pointName(line),
+            t(`sheet.when.${state}`),
+            `${value} ${quantity === 'volts' ? 'V' : 'Ω'}`,
+          ]),
+        )
+      "
+      :option="
+        (colours) =>
+          readingsOption(colours, own, {
+            title: t(`chart.readings.${quantity}`, { n: number }),
+            entry: t('chart.course.entry'),
+            axis: t(`chart.readings.axis.${quantity}`),
+            unit: quantity === 'volts' ? 'V' : 'Ω',
+            name: pointName,
+          })
+      "
+    />
     <form method="dialog">
       <button class="push" data-test="close-course">{{ t('chart.course.close') }} <kbd>Esc</kbd></button>
     </form>

@@ -18,6 +18,7 @@ import { useSession } from '../../stores/session.ts';
 import BoardPicture from './BoardPicture.vue';
 import { writeBoardFile } from './boardFile.ts';
 import FaultCards from './FaultCards.vue';
+import JobPhotos from './JobPhotos.vue';
 import MarkSheet from './MarkSheet.vue';
 
 const props = defineProps<{ id: string }>();
@@ -271,7 +272,10 @@ async function exportFile(): Promise<void> {
         >
           <button type="button" class="plain" @click="removePicture">{{ t('boards.removePicture') }}</button>
         </BoardPicture>
-        <PhotoButton :label="t('boards.addPicture')" @added="addPicture" />
+        <div class="row">
+          <PhotoButton :label="t('boards.addPicture')" @added="addPicture" />
+          <JobPhotos @added="addPicture" />
+        </div>
       </section>
       <div class="stack">
         <section v-if="picture" class="sheet">
