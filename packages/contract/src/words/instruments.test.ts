@@ -21,7 +21,7 @@ describe('words of the instruments', () => {
   });
   test('every field, choice, figure and finding of the sources has words', () => {
     const ids = (pattern: RegExp): string[] => [...new Set([...sources.matchAll(pattern)].map(([, id = '']) => id))];
-    const codes = [...ids(/code: '([a-z-]+)'/g), ...substituteReasons];
+    const codes = [...ids(/(?:code: |asks\(|bars\()'([a-z-]+)'/g), ...substituteReasons];
     expect(codes.length).toBeGreaterThan(15);
     expect(codes.filter((code) => words.finding[code] === undefined)).toEqual([]);
     const figures = ids(/id: '(\w+)', value:/g);

@@ -1,6 +1,7 @@
 import { bias } from './bias.ts';
 import { capacitor } from './capacitor.ts';
 import { discharge } from './discharge.ts';
+import { substitute } from './gates.ts';
 import type { Instrument } from './instrument.ts';
 import { bar, link } from './link.ts';
 import { mask } from './mask.ts';
@@ -21,6 +22,7 @@ export const instruments: readonly Instrument[] = [
   mask,
   link,
   bar,
+  substitute,
 ];
 
 export {

@@ -3,6 +3,7 @@ import { describe, expect, test } from '@jest/globals';
 import { capacitorCases, dischargeCases, stringCases } from '../electrical/instrumentCases.ts';
 import { barCases, linkCases } from '../panel/panelCases.ts';
 import { biasCases, plugCases } from './searchCases.ts';
+import { gateCases } from './substituteCases.ts';
 import { instruments, runInstrument, type Report } from './index.ts';
 
 function run(id: string, typed: Readonly<Record<string, string>>): Report {
@@ -54,6 +55,12 @@ test('what a load took with it follows from Ohm’s law', () => {
   expect(() => run('plugs', { all: '1', off: 'left' })).toThrow('left');
 });
 test.each(biasCases)('bias supplies: $name', ({ input, says }) => expect(codes(run('bias', input))).toEqual(says));
+
+test.each(gateCases)('substitute board: $name', ({ input, says, passed }) => {
+  const report = run('substitute', input);
+  expect(codes(report)).toEqual([says]);
+  expect(figure(report, 'gatesPassed')).toBe(passed);
+});
 
 describe('fields', () => {
   const discharge = instruments.find(({ id }) => id === 'discharge');
