@@ -1,0 +1,79 @@
+/** The milliohm walk. What is expected was written first: walkCases.ts. */
+import { describe, expect, test } from '@jest/globals';
+import { drawMeter, drawRail, ohmsAlong, readWith } from './railGenerator.ts';
+import { walkProbabilities } from './shortWalk.ts';
+import { walkCases } from './walkCases.ts';
+
+/** Any even and reproducible numbers will do (Park and Miller). */
+function numbers(seed: number): () => number {
+  let state = seed;
+  return () => (state = (state * 48_271) % 2_147_483_647) / 2_147_483_647;
+}
+
+describe('a milliohm walk', () => {
+  test.each(walkCases)('$name', ({ capacitors, readings, short, least = 0, most = 1 }) => {
+    const found = walkProbabilities(
+      capacitors,
+      readings.map(([at, ohms]) => ({ at, ohms })),
+    );
+    const top = Math.max(...found);
+    expect(found.reduce((sum, one) => sum + one, 0)).toBeCloseTo(1);
+    if (short !== null) expect(found.indexOf(top)).toBe(short);
+    expect(top).toBeGreaterThanOrEqual(least);
+    expect(top).toBeLessThanOrEqual(most);
+  });
+  test('a row turned round is the same row', () => {
+    const readings = [
+      { at: 0, ohms: 0.31 },
+      { at: 3, ohms: 0.24 },
+      { at: 7, ohms: 0.29 },
+    ];
+    const turned = walkProbabilities(
+      8,
+      readings.map(({ at, ohms }) => ({ at: 7 - at, ohms })),
+    );
+    expect([...turned].reverse()).toEqual(walkProbabilities(8, readings).map((one) => expect.closeTo(one, 6)));
+  });
+  test('every point read on drawn rails: right far more often than the lowest reading, and as sure as it is right', () => {
+    let right = 0;
+    let said = 0;
+    const rails = 60;
+    for (let seed = 1; seed <= rails; seed += 1) {
+      const random = numbers(seed * 7919);
+      const rail = drawRail(12, 1, random);
+      const meter = drawMeter(random);
+      const readings = ohmsAlong(rail).map((ohms, at) => ({ at, ohms: readWith(meter, ohms, random) }));
+      const found = walkProbabilities(12, readings);
+      const top = Math.max(...found);
+      said += top;
+      if (found.indexOf(top) === rail.shorts[0]?.at) right += 1;
+    }
+    expect(right / rails).toBeGreaterThan(0.8);
+    expect(Math.abs(said - right) / rails).toBeLessThan(0.1);
+  });
+  test('a place the row has not got, and a reading below nothing, are refused', () => {
+    expect(() => walkProbabilities(4, [{ at: 4, ohms: 0.1 }])).toThrow(RangeError);
+    expect(() => walkProbabilities(4, [{ at: 0, ohms: -0.1 }])).toThrow(RangeError);
+  });
+});
+
+describe('ohms along a rail', () => {
+  test('by hand: one short, the copper between adds', () => {
+    expect(ohmsAlong({ segments: [0.01, 0.02], shorts: [{ at: 1, ohms: 0.1 }] })).toEqual([
+      expect.closeTo(0.11),
+      expect.closeTo(0.1),
+      expect.closeTo(0.12),
+    ]);
+  });
+  test('by hand: two shorts at the ends are side by side in the middle', () => {
+    const [first, middle] = ohmsAlong({
+      segments: [0.1, 0.1],
+      shorts: [
+        { at: 0, ohms: 0.1 },
+        { at: 2, ohms: 0.1 },
+      ],
+    });
+    expect(middle).toBeCloseTo(0.1);
+    expect(first).toBeCloseTo(1 / (1 / 0.1 + 1 / 0.3));
+  });
+});

@@ -1,0 +1,137 @@
+/**
+ * The milliohm walk: readings from some capacitors of a rail to ground, and how probable each is to be the short one.
+ *
+ * A capacitor away from the short reads the copper between on top of what is left of the short. Along the row the reading falls towards it and rises behind it,
+ * by steps that are positive and not known (log-normal). Given the short, all readings of the row are a chain: the probability of each place follows from one
+ * pass from either end over a grid of ohms (hidden Markov chain, forward and backward). Loads along the rail and a second short are not in this model.
+ */
+import { railRanges } from './railGenerator.ts';
+
+/** A reading: index of the capacitor from 0, ohms. */
+export interface WalkReading {
+  readonly at: number;
+  readonly ohms: number;
+}
+/** What is taken of the copper, the short and the meter. Ohms; noise as a share. */
+export interface WalkModel {
+  readonly segment: readonly [number, number];
+  readonly residual: readonly [number, number];
+  readonly noise: number;
+  readonly driftOhms: number;
+}
+/** Of the prototypes' ranges, with the middle of the meters. */
+export const usualWalk: WalkModel = {
+  segment: railRanges.segment,
+  residual: railRanges.residual,
+  noise: (railRanges.noise[0] + railRanges.noise[1]) / 2,
+  driftOhms: railRanges.drift,
+};
+
+/** Width of a cell of the grid: half of what leads drift by would be finer than any reading. Ohms. */
+const cell = 0.003;
+/** A range is from one standard deviation and a half below the middle to as much above, on a logarithmic scale (value of ours). */
+const deviationsInRange = 3;
+
+/** Probability of a step of so many cells. */
+function steps([from, to]: WalkModel['segment']): Float64Array {
+  const middle = Math.log(Math.sqrt(from * to));
+  const deviation = Math.log(to / from) / deviationsInRange;
+  const cells = Math.ceil((to * Math.exp(deviation)) / cell);
+  const kernel = new Float64Array(cells + 1);
+  let total = 0;
+  for (let i = 0; i <= cells; i += 1) {
+    const ohms = Math.max(i, 0.25) * cell;
+    const z = (Math.log(ohms) - middle) / deviation;
+    kernel[i] = Math.exp((-z * z) / 2) / ohms;
+    total += kernel[i] ?? 0;
+  }
+  return kernel.map((one) => one / total);
+}
+
+/** Probability of each capacitor, from what was read so far. Throws RangeError for a place the row hasn’t got, or a reading below 0. */
+export function walkProbabilities(capacitors: number, readings: readonly WalkReading[], model: WalkModel = usualWalk): number[] {
+  const { grid, kernel, seen } = prepare(capacitors, readings, model);
+  const forward = pass(capacitors, grid, kernel, seen, (index) => index);
+  const backward = pass(capacitors, grid, kernel, seen, (index) => capacitors - 1 - index);
+  const [least, most] = model.residual;
+  const logs = Array.from({ length: capacitors }, (_, k) => {
+    const [f, b] = [forward[k], backward[k]];
+    const own = seen[k];
+    let sum = 0;
+    // Outside its range a residual is possible, and rare: a meter's leads and a bad contact add to it.
+    for (let i = 0; i < grid; i += 1) {
+      const ohms = i * cell;
+      const prior = ohms >= least && ohms <= most ? 1 : 0.02;
+      const o = own?.[i] ?? 1;
+      if (o > 0) sum += (prior * (f?.values[i] ?? 0) * (b?.values[i] ?? 0)) / o;
+    }
+    return sum > 0 ? Math.log(sum) + (f?.log ?? 0) + (b?.log ?? 0) : -Infinity;
+  });
+  const top = Math.max(...logs);
+  const weights = logs.map((one) => Math.exp(one - top));
+  const total = weights.reduce((sum, one) => sum + one, 0);
+  return weights.map((one) => one / total);
+}
+
+function prepare(capacitors: number, readings: readonly WalkReading[], model: WalkModel) {
+  const largest = readings.reduce((most, { ohms }) => Math.max(most, ohms), model.residual[1] + model.segment[1] * capacitors);
+  const grid = Math.ceil((largest * 1.2) / cell) + 1;
+  const seen: (Float64Array | undefined)[] = new Array<Float64Array | undefined>(capacitors).fill(undefined);
+  for (const { at, ohms } of readings) {
+    if (!Number.isInteger(at) || at < 0 || at >= capacitors) throw new RangeError(`capacitor ${at + 1} of ${capacitors}`);
+    if (!(ohms >= 0)) throw new RangeError(`${ohms} ohms`);
+    const before = seen[at];
+    const own = new Float64Array(grid);
+    for (let i = 0; i < grid; i += 1) {
+      const real = i * cell;
+      // A cell is as wide as it is: what is finer can't be seen on it.
+      const deviation = Math.hypot(model.noise * Math.max(real, ohms / 2), model.driftOhms, cell / Math.sqrt(12));
+      const z = (ohms - real) / deviation;
+      own[i] = ((before?.[i] ?? 1) * Math.exp((-z * z) / 2)) / deviation;
+    }
+    seen[at] = own;
+  }
+  return { grid, kernel: steps(model.segment), seen };
+}
+
+interface Message {
+  readonly values: Float64Array;
+  /** Logarithm of what they were divided by. */
+  readonly log: number;
+}
+
+/** From one end to the other: probability of the ohms at each capacitor, if the short lies there or beyond, with all readings so far. */
+function pass(
+  capacitors: number,
+  grid: number,
+  kernel: Float64Array,
+  seen: readonly (Float64Array | undefined)[],
+  order: (index: number) => number,
+): Message[] {
+  const messages = new Array<Message>(capacitors);
+  let values = new Float64Array(grid).fill(1);
+  let log = 0;
+  for (let index = 0; index < capacitors; index += 1) {
+    const at = order(index);
+    if (index > 0) {
+      const next = new Float64Array(grid);
+      for (let i = 0; i < grid; i += 1) {
+        let sum = 0;
+        const most = Math.min(kernel.length - 1, grid - 1 - i);
+        for (let step = 0; step <= most; step += 1) sum += (values[i + step] ?? 0) * (kernel[step] ?? 0);
+        next[i] = sum;
+      }
+      values = next;
+    }
+    const own = seen[at];
+    if (own) for (let i = 0; i < grid; i += 1) values[i] = (values[i] ?? 0) * (own[i] ?? 0);
+    let largest = 0;
+    for (const one of values) largest = Math.max(largest, one);
+    if (largest > 0) {
+      values = values.map((one) => one / largest);
+      log += Math.log(largest);
+    }
+    messages[at] = { values, log };
+  }
+  return messages;
+}

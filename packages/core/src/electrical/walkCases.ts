@@ -1,0 +1,73 @@
+/** What a technician with twenty years reads from a milliohm walk; written before the rules, from the trade (common practice, no source). Ohms. */
+export const walkCases: readonly {
+  readonly name: string;
+  readonly capacitors: number;
+  /** Index of a capacitor, from 0, and its reading. */
+  readonly readings: readonly (readonly [number, number])[];
+  /** The likeliest; null: it can’t be told yet. */
+  readonly short: number | null;
+  /** At least so sure, or at most. */
+  readonly least?: number;
+  readonly most?: number;
+}[] = [
+  {
+    name: 'falling, and rising behind it: the turning point',
+    capacitors: 7,
+    readings: [
+      [0, 0.291],
+      [1, 0.262],
+      [2, 0.218],
+      [3, 0.187],
+      [4, 0.214],
+      [5, 0.246],
+      [6, 0.268],
+    ],
+    short: 3,
+    least: 0.8,
+  },
+  {
+    name: 'falling to the end: it is the last one',
+    capacitors: 5,
+    readings: [
+      [0, 0.24],
+      [1, 0.21],
+      [2, 0.185],
+      [3, 0.16],
+      [4, 0.13],
+    ],
+    short: 4,
+    least: 0.8,
+  },
+  { name: 'nothing read', capacitors: 6, readings: [], short: null, most: 0.2 },
+  {
+    name: 'both ends alike say only that it is between',
+    capacitors: 9,
+    readings: [
+      [0, 0.25],
+      [8, 0.25],
+    ],
+    short: null,
+    most: 0.5,
+  },
+  {
+    name: 'two readings that differ by a segment point to a side',
+    capacitors: 3,
+    readings: [
+      [0, 0.3],
+      [2, 0.12],
+    ],
+    short: 2,
+    least: 0.5,
+  },
+  {
+    name: 'within the meter’s noise nothing is told between neighbours',
+    capacitors: 3,
+    readings: [
+      [0, 0.2],
+      [1, 0.2],
+      [2, 0.2],
+    ],
+    short: null,
+    most: 0.75,
+  },
+];
