@@ -389,3 +389,17 @@ export {
   type MaskTrial,
   type PictureLink,
 } from './panel/index.ts';
+export {
+  drawMeter,
+  drawRail,
+  nextPoint,
+  ohmsAlong,
+  readWith,
+  usualWalk,
+  walkProbabilities,
+  type NextPoint,
+  type ShortedRail,
+  type WalkMeter,
+  type WalkModel,
+  type WalkReading,
+} from './electrical/index.ts';

@@ -14,3 +14,5 @@ export {
   type CapacitorJob,
   type SubstituteReason,
 } from './substitute.ts';
+export { drawMeter, drawRail, ohmsAlong, railRanges, readWith, type ShortedRail, type WalkMeter } from './railGenerator.ts';
+export { nextPoint, usualWalk, walkProbabilities, type NextPoint, type WalkModel, type WalkReading } from './shortWalk.ts';

@@ -1,7 +1,7 @@
 /** The milliohm walk. What is expected was written first: walkCases.ts. */
 import { describe, expect, test } from '@jest/globals';
 import { drawMeter, drawRail, ohmsAlong, readWith } from './railGenerator.ts';
-import { walkProbabilities } from './shortWalk.ts';
+import { nextPoint, walkProbabilities } from './shortWalk.ts';
 import { walkCases } from './walkCases.ts';
 
 /** Any even and reproducible numbers will do (Park and Miller). */
@@ -50,6 +50,24 @@ describe('a milliohm walk', () => {
     }
     expect(right / rails).toBeGreaterThan(0.8);
     expect(Math.abs(said - right) / rails).toBeLessThan(0.1);
+  });
+  test('six readings of twenty-four, each where it tells most, find it', () => {
+    let right = 0;
+    const rails = 12;
+    for (let seed = 1; seed <= rails; seed += 1) {
+      const random = numbers(seed * 15_485_863);
+      const rail = drawRail(24, 1, random);
+      const meter = drawMeter(random);
+      const truth = ohmsAlong(rail);
+      const readings: { at: number; ohms: number }[] = [];
+      for (let n = 0; n < 6; n += 1) {
+        const { at } = nextPoint(24, readings, random);
+        readings.push({ at, ohms: readWith(meter, truth[at] ?? 0, random) });
+      }
+      const found = walkProbabilities(24, readings);
+      if (found.indexOf(Math.max(...found)) === rail.shorts[0]?.at) right += 1;
+    }
+    expect(right).toBeGreaterThanOrEqual(10);
   });
   test('a place the row has not got, and a reading below nothing, are refused', () => {
     expect(() => walkProbabilities(4, [{ at: 4, ohms: 0.1 }])).toThrow(RangeError);

@@ -50,11 +50,18 @@ function steps([from, to]: WalkModel['segment']): Float64Array {
 
 /** Probability of each capacitor, from what was read so far. Throws RangeError for a place the row hasn’t got, or a reading below 0. */
 export function walkProbabilities(capacitors: number, readings: readonly WalkReading[], model: WalkModel = usualWalk): number[] {
+  return solve(capacitors, readings, model).probabilities;
+}
+
+function solve(capacitors: number, readings: readonly WalkReading[], model: WalkModel) {
   const { grid, kernel, seen } = prepare(capacitors, readings, model);
   const forward = pass(capacitors, grid, kernel, seen, (index) => index);
   const backward = pass(capacitors, grid, kernel, seen, (index) => capacitors - 1 - index);
   const [least, most] = model.residual;
+  const joints: Float64Array[] = [];
   const logs = Array.from({ length: capacitors }, (_, k) => {
+    const joint = new Float64Array(grid);
+    joints.push(joint);
     const [f, b] = [forward[k], backward[k]];
     const own = seen[k];
     let sum = 0;
@@ -63,14 +70,99 @@ export function walkProbabilities(capacitors: number, readings: readonly WalkRea
       const ohms = i * cell;
       const prior = ohms >= least && ohms <= most ? 1 : 0.02;
       const o = own?.[i] ?? 1;
-      if (o > 0) sum += (prior * (f?.values[i] ?? 0) * (b?.values[i] ?? 0)) / o;
+      if (o > 0) joint[i] = (prior * (f?.values[i] ?? 0) * (b?.values[i] ?? 0)) / o;
+      sum += joint[i] ?? 0;
     }
     return sum > 0 ? Math.log(sum) + (f?.log ?? 0) + (b?.log ?? 0) : -Infinity;
   });
   const top = Math.max(...logs);
   const weights = logs.map((one) => Math.exp(one - top));
   const total = weights.reduce((sum, one) => sum + one, 0);
-  return weights.map((one) => one / total);
+  return { probabilities: weights.map((one) => one / total), grid, kernel, forward, backward, joints };
+}
+
+/** Index drawn with these weights. */
+function draw(weights: ArrayLike<number>, random: () => number): number {
+  let total = 0;
+  for (let i = 0; i < weights.length; i += 1) total += weights[i] ?? 0;
+  let left = random() * total;
+  for (let i = 0; i < weights.length; i += 1) {
+    left -= weights[i] ?? 0;
+    if (left < 0) return i;
+  }
+  return weights.length - 1;
+}
+
+/** Rails that agree with all that was read: where the short is, and ohms at each capacitor. */
+function* worlds(
+  solved: ReturnType<typeof solve>,
+  count: number,
+  random: () => number,
+): Generator<{ readonly short: number; readonly ohms: readonly number[] }> {
+  const { probabilities, kernel, forward, backward, joints, grid } = solved;
+  const n = probabilities.length;
+  for (let drawn = 0; drawn < count; drawn += 1) {
+    const short = draw(probabilities, random);
+    const cells = new Array<number>(n).fill(0);
+    cells[short] = draw(joints[short] ?? [], random);
+    // Outward from the short: each step as likely as the copper and the readings beyond make it.
+    const outward = (messages: readonly Message[], from: number, to: number, by: number): void => {
+      for (let at = from + by; at !== to + by; at += by) {
+        const inner = cells[at - by] ?? 0;
+        const values = messages[at]?.values;
+        const weights = Array.from(
+          { length: Math.min(kernel.length, grid - inner) },
+          (_, step) => (kernel[step] ?? 0) * (values?.[inner + step] ?? 0),
+        );
+        cells[at] = inner + draw(weights, random);
+      }
+    };
+    if (short > 0) outward(forward, short, 0, -1);
+    if (short < n - 1) outward(backward, short, n - 1, 1);
+    yield { short, ohms: cells.map((one) => one * cell) };
+  }
+}
+
+/** Rails that are imagined for the choice of the next point (value of ours). */
+const imagined = 160;
+
+/** What the next reading is expected to bring. */
+export interface NextPoint {
+  /** Index of the capacitor to read. */
+  readonly at: number;
+  /** Probability of the likeliest capacitor after it, expected. */
+  readonly expectedSure: number;
+}
+
+/** The point whose reading makes one capacitor likeliest, expected over rails that agree with what was read. `random` gives numbers from 0 to 1. */
+export function nextPoint(
+  capacitors: number,
+  readings: readonly WalkReading[],
+  random: () => number,
+  model: WalkModel = usualWalk,
+): NextPoint {
+  const all = [...worlds(solve(capacitors, readings, model), imagined, random)];
+  let best: NextPoint = { at: 0, expectedSure: -1 };
+  for (let at = 0; at < capacitors; at += 1) {
+    let sure = 0;
+    for (const [index, truth] of all.entries()) {
+      const ohms = truth.ohms[at] ?? 0;
+      const deviation = Math.hypot(model.noise * ohms, model.driftOhms);
+      const weights = new Map<number, number>();
+      let total = 0;
+      for (const [other, world] of all.entries()) {
+        // Itself would say that every reading tells all.
+        if (other === index) continue;
+        const z = ((world.ohms[at] ?? 0) - ohms) / (deviation * Math.SQRT2);
+        const weight = Math.exp((-z * z) / 2);
+        weights.set(world.short, (weights.get(world.short) ?? 0) + weight);
+        total += weight;
+      }
+      sure += total > 0 ? (weights.get(truth.short) ?? 0) / total : 0;
+    }
+    if (sure / all.length > best.expectedSure) best = { at, expectedSure: sure / all.length };
+  }
+  return best;
 }
 
 function prepare(capacitors: number, readings: readonly WalkReading[], model: WalkModel) {

@@ -6,6 +6,7 @@ import type { Instrument } from './instrument.ts';
 import { bar, link } from './link.ts';
 import { mask } from './mask.ts';
 import { plugs } from './plugs.ts';
+import { short } from './short.ts';
 import { siblingCelsius, siblings, siblingVolts } from './siblings.ts';
 import { string } from './string.ts';
 
@@ -13,6 +14,7 @@ import { string } from './string.ts';
 export const instruments: readonly Instrument[] = [
   discharge,
   plugs,
+  short,
   siblings,
   siblingVolts,
   siblingCelsius,

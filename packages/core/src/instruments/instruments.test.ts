@@ -62,6 +62,26 @@ test.each(gateCases)('substitute board: $name', ({ input, says, passed }) => {
   expect(figure(report, 'gatesPassed')).toBe(passed);
 });
 
+describe('the milliohm walk', () => {
+  const along = '1 0.291; 2 262m; 3 218m; 4 187m; 5 214m; 6 0R246; 7 0.268';
+  test('the turning point is taken off; what then stays is walked again', () => {
+    const report = run('short', { capacitors: '7', along });
+    expect(figure(report, 'likeliest')).toBe(4);
+    expect(codes(run('short', { capacitors: '7', along, noisePercent: '1', driftOhms: '1m' }))).toEqual(['short-found']);
+    expect(codes(run('short', { capacitors: '7', along, takenOff: 'stays' }))).toEqual(['short-not-gone']);
+    expect(codes(run('short', { capacitors: '7', along, takenOff: 'gone' }))).toEqual(['short-gone']);
+  });
+  test('before anything is read it says where to begin, the same each time', () => {
+    const first = run('short', { capacitors: '24' });
+    expect(codes(first)).toEqual(['short-read-next']);
+    expect(run('short', { capacitors: '24' })).toEqual(first);
+  });
+  test('what can’t be read is refused', () => {
+    expect(() => run('short', { capacitors: '7', along: '3' })).toThrow('3');
+    expect(() => run('short', { capacitors: '7', along: '9 0.2' })).toThrow('capacitor 9 of 7');
+  });
+});
+
 describe('fields', () => {
   const discharge = instruments.find(({ id }) => id === 'discharge');
   if (!discharge) throw new Error('no instrument');

@@ -1,0 +1,75 @@
+/** The milliohm walk along a rail: which capacitor is short, where to read next, and when to stop. */
+import { nextPoint, parseQuantity, usualWalk, walkProbabilities, type WalkModel, type WalkReading } from '../electrical/index.ts';
+import { waitsFor, type Finding, type Instrument } from './instrument.ts';
+
+/** Sure enough to take one off. */
+const stopAt = 0.95;
+/** Named beside the likeliest, if they are as likely as this. */
+const worthNaming = 0.05;
+/** Most capacitors in a row: the choice of the next point stays under a tenth of a second. */
+const mostCapacitors = 40;
+
+/** "1 291m; 4 0.22": number of the capacitor from 1, and its reading. Throws RangeError, naming what can’t be read. */
+function readAlong(text: string): WalkReading[] {
+  return text
+    .split(/[;\n]+/)
+    .map((one) => one.trim())
+    .filter((one) => one !== '')
+    .map((one) => {
+      const match = /^(\d{1,3})[\s=:]+(.+)$/.exec(one);
+      const ohms = match?.[2] === undefined ? undefined : parseQuantity(match[2], 'Ω');
+      if (!match?.[1] || ohms === undefined || ohms < 0 || ohms > 100) throw new RangeError(one);
+      return { at: Number(match[1]) - 1, ohms };
+    });
+}
+
+/** The same readings give the same advice: numbers that only depend on them (Park and Miller). */
+function numbersOf(readings: readonly WalkReading[]): () => number {
+  let state = readings.reduce((sum, { at, ohms }) => (sum * 31 + at * 7919 + Math.round(ohms * 1e6)) % 2_147_483_646, 17) + 1;
+  return () => (state = (state * 48_271) % 2_147_483_647) / 2_147_483_647;
+}
+
+export const short: Instrument = {
+  id: 'short',
+  fields: [
+    { id: 'capacitors', kind: 'quantity', unit: '', whole: true, least: 2, most: mostCapacitors },
+    { id: 'along', kind: 'text', unit: '', optional: true },
+    { id: 'noisePercent', kind: 'quantity', unit: '%', usual: String(usualWalk.noise * 100), least: 0.1, most: 20 },
+    { id: 'driftOhms', kind: 'quantity', unit: 'Ω', usual: '2m', least: 0.0001, most: 0.1 },
+    { id: 'takenOff', kind: 'choice', unit: '', usual: 'unmeasured', choices: ['unmeasured', 'gone', 'stays'] },
+  ],
+  run({ number, text }) {
+    const capacitors = number('capacitors');
+    if (capacitors === undefined) return waitsFor(['capacitors']);
+    const readings = readAlong(text('along'));
+    const model: WalkModel = {
+      ...usualWalk,
+      noise: (number('noisePercent') ?? 2) / 100,
+      driftOhms: number('driftOhms') ?? usualWalk.driftOhms,
+    };
+    const probabilities = walkProbabilities(capacitors, readings, model);
+    const ranked = probabilities
+      .map((probability, at) => ({ probability, at }))
+      .sort((a, b) => b.probability - a.probability || a.at - b.at);
+    const [top] = ranked;
+    if (!top) return waitsFor(['capacitors']);
+    const name = { capacitor: top.at + 1 };
+    if (text('takenOff') === 'gone') return { figures: [], findings: [{ code: 'short-gone', tone: 'good', values: name }], needs: [] };
+    if (text('takenOff') === 'stays') return { figures: [], findings: [{ code: 'short-not-gone', tone: 'bad', values: name }], needs: [] };
+    const figures = [
+      { id: 'likeliest', value: top.at + 1, unit: '' as const },
+      { id: 'sure', value: top.probability * 100, unit: '%' as const },
+    ];
+    if (top.probability >= stopAt) return { figures, findings: [{ code: 'short-found', tone: 'bad', values: name }], needs: [] };
+    const next = nextPoint(capacitors, readings, numbersOf(readings), model);
+    const others = ranked.slice(1, 4).filter(({ probability }) => probability >= worthNaming);
+    const findings: Finding[] = [{ code: 'short-read-next', tone: 'doubt', values: { capacitor: next.at + 1 } }];
+    if (readings.length > 0 && others.length > 0)
+      findings.push({
+        code: 'short-others',
+        tone: 'doubt',
+        values: { list: others.map(({ at, probability }) => `${at + 1} (${Math.round(probability * 100)} %)`).join(', ') },
+      });
+    return { figures: readings.length === 0 ? [] : figures, findings, needs: [] };
+  },
+};
