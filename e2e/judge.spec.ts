@@ -139,7 +139,7 @@ test('a number is held against the printed value, and the answer follows from it
   await expect(reading).toContainText('Varies by set');
   await page.getByTestId('reading-value').fill('12.3');
   await expect(reading.getByRole('status')).toContainText('Not enough to decide');
-  await expect(reading.getByRole('button')).toBeDisabled();
+  await expect(reading.getByRole('button', { name: 'Record reading' })).toBeDisabled();
   await page.getByTestId('reading-printed').fill('12');
   await expect(reading.getByRole('status')).toContainText('In range');
   await page.getByTestId('reading-behaves').selectOption('pulsing');

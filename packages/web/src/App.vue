@@ -74,7 +74,7 @@ onMounted(async () => {
     <div class="right">
       <label v-if="session.people.length > 0">
         <span class="soft">{{ t('app.who') }}</span>
-        <select :value="session.person?.id" @change="session.choose(($event.target as HTMLSelectElement).value)">
+        <select :aria-label="t('app.who')" :value="session.person?.id" @change="session.choose(($event.target as HTMLSelectElement).value)">
           <option v-for="person in session.people" :key="person.id" :value="person.id">{{ person.name }}</option>
         </select>
       </label>
@@ -114,6 +114,21 @@ nav {
 }
 .top {
   flex-wrap: wrap;
+}
+/* A small screen: still one row, or the Bench loses as much below. */
+@media (max-width: 1199.98px) {
+  nav {
+    gap: 2px;
+  }
+  nav a:not(.mark) {
+    padding: 0 7px;
+  }
+  .right .soft {
+    display: none;
+  }
+  .right select {
+    margin: 0;
+  }
 }
 /* A phone: one row that can be pushed aside, so that the screen's own matter is on it. */
 @media (max-width: 699.98px) {
