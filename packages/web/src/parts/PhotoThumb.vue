@@ -1,23 +1,9 @@
 <script setup lang="ts">
 /** A photo in little, from here while it waits to be sent; a press shows it whole. */
-import { onUnmounted, ref, watch } from 'vue';
-import { photoUrl } from '../stores/photos.ts';
+import { usePhotoAddress } from './photoAddress.ts';
 
 const props = defineProps<{ photo: string; alt: string }>();
-const url = ref('');
-const letGo = (): void => {
-  if (url.value.startsWith('blob:')) URL.revokeObjectURL(url.value);
-};
-watch(
-  () => props.photo,
-  async (id) => {
-    const found = await photoUrl(id);
-    letGo();
-    url.value = found;
-  },
-  { immediate: true },
-);
-onUnmounted(letGo);
+const url = usePhotoAddress(() => props.photo);
 </script>
 
 <template>

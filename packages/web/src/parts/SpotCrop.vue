@@ -1,24 +1,10 @@
 <script setup lang="ts">
 /** The part of a picture around one spot, the spot ringed in its middle. */
 import type { BoardSpot } from '@veglia/core';
-import { onUnmounted, ref, watch } from 'vue';
-import { photoUrl } from '../stores/photos.ts';
+import { usePhotoAddress } from './photoAddress.ts';
 
 const props = defineProps<{ photo: string; spot: BoardSpot; title: string }>();
-const url = ref('');
-const letGo = (): void => {
-  if (url.value.startsWith('blob:')) URL.revokeObjectURL(url.value);
-};
-watch(
-  () => props.photo,
-  async (id) => {
-    const found = await photoUrl(id);
-    letGo();
-    url.value = found;
-  },
-  { immediate: true },
-);
-onUnmounted(letGo);
+const url = usePhotoAddress(() => props.photo);
 </script>
 
 <template>

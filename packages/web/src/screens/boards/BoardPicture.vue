@@ -1,9 +1,9 @@
 <script setup lang="ts">
 /** A picture of a board with its marks, larger or smaller; where it is pressed is told as shares of its width and height. */
 import { pinSpot, type BoardSpot, type Mark } from '@veglia/core';
-import { computed, onUnmounted, ref, watch } from 'vue';
+import { computed, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
-import { photoUrl } from '../../stores/photos.ts';
+import { usePhotoAddress } from '../../parts/photoAddress.ts';
 
 const props = defineProps<{
   photo: string;
@@ -18,25 +18,14 @@ const props = defineProps<{
 }>();
 const emit = defineEmits<{ spot: [at: BoardSpot]; choose: [id: string] }>();
 const { t } = useI18n();
-const url = ref('');
 const zoom = ref(1);
+const url = usePhotoAddress(
+  () => props.photo,
+  () => (zoom.value = 1),
+);
 const frame = ref<HTMLElement>();
 /** Larger than so nothing is sharper (value of ours). */
 const mostZoom = 6;
-const letGo = (): void => {
-  if (url.value.startsWith('blob:')) URL.revokeObjectURL(url.value);
-};
-watch(
-  () => props.photo,
-  async (id) => {
-    const found = await photoUrl(id);
-    letGo();
-    url.value = found;
-    zoom.value = 1;
-  },
-  { immediate: true },
-);
-onUnmounted(letGo);
 
 interface Dot {
   readonly mark: Mark;
