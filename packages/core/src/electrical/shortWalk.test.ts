@@ -1,8 +1,14 @@
 /** The milliohm walk. What is expected was written first: walkCases.ts. */
+import { readFileSync } from 'node:fs';
 import { describe, expect, test } from '@jest/globals';
-import { drawMeter, drawRail, ohmsAlong, readWith } from './railGenerator.ts';
+import { drawMeter, drawRail, ohmsAlong, readWith, type ShortedRail } from './railGenerator.ts';
 import { nextPoint, walkProbabilities } from './shortWalk.ts';
 import { walkCases } from './walkCases.ts';
+
+const fixture = JSON.parse(readFileSync(new URL('./fixture-ngspice.json', import.meta.url), 'utf8')) as {
+  source: string;
+  rails: (ShortedRail & { ohms: number[] })[];
+};
 
 /** Any even and reproducible numbers will do (Park and Miller). */
 function numbers(seed: number): () => number {
@@ -76,6 +82,14 @@ describe('a milliohm walk', () => {
 });
 
 describe('ohms along a rail', () => {
+  // Computed by ngspice through scripts/reference/ngspice.ts.
+  test.each(fixture.rails)('as ngspice has them: $segments.length segments, shorts $shorts', ({ segments, shorts, ohms }) => {
+    expect(fixture.source).toMatch(/^ngspice-\d/);
+    const found = ohmsAlong({ segments, shorts });
+    expect(found.length).toBe(ohms.length);
+    // A gigaohm to ground keeps ngspice's matrix from being singular: nine digits agree.
+    for (const [node, one] of found.entries()) expect(Math.abs(one / (ohms[node] ?? 0) - 1)).toBeLessThan(1e-7);
+  });
   test('by hand: one short, the copper between adds', () => {
     expect(ohmsAlong({ segments: [0.01, 0.02], shorts: [{ at: 1, ohms: 0.1 }] })).toEqual([
       expect.closeTo(0.11),
