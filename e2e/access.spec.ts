@@ -45,6 +45,24 @@ const screens: [string, (page: Page) => Promise<void>][] = [
   ],
   ['practice job offered', async (page) => (await page.goto('/'), await expect(page.getByTestId('practice-offer')).toBeVisible())],
   ['licences', async (page) => (await page.goto('/settings/licences'), await expect(page.getByTestId('notice').first()).toBeVisible())],
+  ['boards', async (page) => (await page.goto('/boards'), await expect(page.getByTestId('boards')).toContainText('QKP-2250'))],
+  [
+    'a board',
+    async (page) => {
+      await page.goto('/boards');
+      await page.getByRole('link', { name: 'QKP-2250' }).click();
+      await page.getByTestId('board-picture').getByRole('button').first().click();
+      await expect(page.getByTestId('mark')).toBeVisible();
+    },
+  ],
+  [
+    'instruments',
+    async (page) => {
+      await page.goto('/instruments/string');
+      await page.getByTestId('example').click();
+      await expect(page.getByTestId('result')).toContainText('Low by');
+    },
+  ],
   ['close', async (page) => void (await page.goto(`/jobs/${await jobOf(page, 'on-the-bench')}/close`))],
   ['call', async (page) => void (await page.goto(`/jobs/${await jobOf(page, 'on-the-bench')}/call`))],
   [

@@ -1,11 +1,10 @@
 /** Pins of a connector: where they are on the picture, what belongs there, what a reading is called. */
-import { usualTolerancePercent } from '../reading/index.ts';
+import { nothingThere, usualTolerancePercent } from '../reading/index.ts';
 import type { CompiledPack, PinState } from '../knowledge/index.ts';
 import { readLabel } from './label.ts';
 import type { BoardSpot, Connector, PinExpectation } from './schema.ts';
 
-/** Below this nothing is there, volts; a pin below `shortOhms` to chassis that is no ground is short (common practice, no source). */
-const nothingThere = 0.5;
+/** A pin with less to chassis that is no ground is short, Ω (common practice, no source). */
 const shortOhms = 1;
 /** A supply of so few volts may read as low on a good board (common practice, no source). */
 const coreVolts = 2;

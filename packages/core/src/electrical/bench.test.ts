@@ -11,7 +11,7 @@ describe('a number as a bench writes it', () => {
     else expect(read).toBeCloseTo(value, 12);
   });
   test('what is written is read back', () => {
-    const unit = fc.constantFrom(...units.filter((one) => one !== '°C' && one !== '%' && one !== '' && one !== 'm'));
+    const unit = fc.constantFrom(...units.filter((one) => one !== '°C' && one !== '%' && one !== ''));
     fc.assert(
       fc.property(unit, fc.double({ min: 1e-11, max: 9e9, noNaN: true }), (own, value) => {
         const read = parseQuantity(formatQuantity(value, own, 6), own);

@@ -1,32 +1,32 @@
 /** Numbers with units as people write them, in SI: "4k7", "10u", "332 mΩ", "3V3", "77 °F". And back, with an engineering prefix. */
 
 /** Units of the bench. */
-export const units = ['V', 'A', 'Ω', 'F', 'W', 'J', 's', 'Hz', '°C', 'm', '%', ''] as const;
+export const units = ['V', 'A', 'Ω', 'F', 'W', 'J', 's', 'Hz', '°C', '%', ''] as const;
 /** One of `units`; the empty one is a bare number. */
 export type Unit = (typeof units)[number];
 
 /** SI prefixes (ISO 80000-1) as far as a bench uses them; of letters that differ only in size m is a thousandth, M a million. */
 const prefixes: Readonly<Record<string, number>> = { p: 1e-12, n: 1e-9, u: 1e-6, µ: 1e-6, m: 1e-3, '': 1, k: 1e3, K: 1e3, M: 1e6, G: 1e9 };
+/** In lower case. */
 const spelt: Readonly<Record<Unit, readonly string[]>> = {
-  V: ['V', 'v', 'volt', 'volts'],
-  A: ['A', 'a', 'amp', 'amps'],
-  Ω: ['Ω', 'ohm', 'ohms', 'Ohm', 'Ohms', 'R', 'r'],
-  F: ['F', 'f'],
-  W: ['W', 'w', 'watt', 'watts'],
-  J: ['J', 'j'],
+  V: ['v', 'volt', 'volts'],
+  A: ['a', 'amp', 'amps'],
+  Ω: ['ω', 'ohm', 'ohms', 'r'],
+  F: ['f'],
+  W: ['w', 'watt', 'watts'],
+  J: ['j'],
   s: ['s', 'sec', 'seconds'],
-  Hz: ['Hz', 'hz'],
-  '°C': ['°C', 'C', 'c'],
-  m: ['m'],
+  Hz: ['hz'],
+  '°C': ['°c', 'c'],
   '%': ['%'],
   '': [],
 };
 
 /** What stands before the unit; undefined where the unit is another one. */
 function prefixOf(word: string, unit: Unit): string | undefined {
-  if (Object.hasOwn(prefixes, word)) return unit === 'm' && word === 'm' ? '' : word;
+  if (Object.hasOwn(prefixes, word)) return word;
   for (const name of spelt[unit]) {
-    const before = word.endsWith(name) ? word.slice(0, -name.length) : undefined;
+    const before = word.toLowerCase().endsWith(name) ? word.slice(0, -name.length) : undefined;
     if (before !== undefined && Object.hasOwn(prefixes, before)) return before;
   }
   return undefined;
@@ -43,7 +43,7 @@ export function parseQuantity(typed: string, unit: Unit): number | undefined {
     .replace(/\u2212/g, '-')
     .replace(/μ/g, 'µ')
     .replace(/\u03a9|\u2126/g, 'Ω');
-  const number = /^([+-]?(?:\d{1,12}(?:[.,]\d{1,12})?|[.,]\d{1,12})(?:e[+-]?\d{1,2})?) ?(.*)$/i.exec(text);
+  const number = /^([+-]?(?:\d{1,12}(?:[.,]\d{1,12})?|[.,]\d{1,12})) ?(.*)$/.exec(text);
   if (unit === '°C') {
     const degrees = /^([+-]?\d{1,4}(?:[.,]\d{1,3})?) ?(?:°? ?([CcFf]))?$/.exec(text);
     if (!degrees) return undefined;
@@ -56,7 +56,7 @@ export function parseQuantity(typed: string, unit: Unit): number | undefined {
     const [, whole = '', letter = '', part = '', word = ''] = within;
     const bare = /[RrVv]/.test(letter);
     if (bare && unit !== (letter.toUpperCase() === 'R' ? 'Ω' : 'V')) return undefined;
-    if (word !== '' && !spelt[unit].includes(word)) return undefined;
+    if (word !== '' && !spelt[unit].includes(word.toLowerCase())) return undefined;
     return clean(Number(`${whole}.${part}`) * (bare ? 1 : (prefixes[letter] ?? Number.NaN)));
   }
   const leading = unit === 'Ω' ? /^[Rr](\d{1,6})$/.exec(text) : null;

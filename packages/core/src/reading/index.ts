@@ -5,6 +5,7 @@ export {
   expectedSources,
   measuredBy,
   measurementsOf,
+  nothingThere,
   outcomeOfReading,
   outcomeOfReadings,
   type Behaviour,

@@ -42,15 +42,17 @@ describe('a reading goes into the field that had the focus last', () => {
   });
   test('set to something else: told, and nothing typed', async () => {
     const meter = withLines('4.7 kOhm');
-    meter.target = { what: 'dc-volts', put: () => expect(true).toBe(false) };
+    const put: string[] = [];
+    meter.target = { what: 'dc-volts', put: (text) => put.push(text) };
     await meter.read();
-    expect(meter.said).toEqual({ kind: 'wrong-function', detail: '4.7 kOhm' });
+    expect([meter.said, put]).toEqual([{ kind: 'wrong-function', detail: '4.7 kOhm' }, []]);
   });
   test('more volts than it shows is no reading to be typed', async () => {
     const meter = withLines('OL V');
-    meter.target = { what: 'dc-volts', put: () => expect(true).toBe(false) };
+    const put: string[] = [];
+    meter.target = { what: 'dc-volts', put: (text) => put.push(text) };
     await meter.read();
-    expect(meter.said).toEqual({ kind: 'over-volts' });
+    expect([meter.said, put]).toEqual([{ kind: 'over-volts' }, []]);
   });
   test('no field: told', async () => {
     const meter = withLines('1 V');

@@ -86,3 +86,17 @@ export async function photoUrl(id: string): Promise<string> {
   const waiting = await (await local()).get('photos', id);
   return waiting ? URL.createObjectURL(waiting.blob) : `/api/photos/${id}`;
 }
+
+/** The picture itself. Throws NotReached where neither this browser nor the server has it. */
+export async function photoBytes(id: string): Promise<Blob> {
+  const waiting = await (await local()).get('photos', id);
+  if (waiting) return waiting.blob;
+  let reply: Response;
+  try {
+    reply = await fetch(`/api/photos/${id}`);
+  } catch (error) {
+    throw new NotReached(String(error));
+  }
+  if (!reply.ok) throw new NotReached(`photo: status ${reply.status}`);
+  return reply.blob();
+}

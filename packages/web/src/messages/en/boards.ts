@@ -94,6 +94,7 @@ export const boardsWords = {
     version: 'Version {n}, {who}, {when}: {reason}',
     history: 'History',
     exportFile: 'Export',
+    notExported: 'Not exported: a picture could not be read. Try again when the server can be reached.',
     importFile: 'Import board file',
     imported: '{number} imported.',
     card: {

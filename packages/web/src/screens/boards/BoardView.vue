@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** One board: its pictures with marks, what belongs there, known faults. What is changed is kept here until it is saved as another version. */
-import { boardChangesSchema, type BoardState } from '@veglia/contract';
+import type { BoardState } from '@veglia/contract';
 import { boardSchema, markKinds, type Board, type BoardSpot, type FaultCard, type Mark } from '@veglia/core';
 import { v7 as uuidv7 } from 'uuid';
 import { computed, onMounted, onUnmounted, ref, shallowRef, watch } from 'vue';
@@ -198,7 +198,7 @@ async function history(): Promise<void> {
   }
   try {
     const reply = await api.boardChanges(props.id);
-    if (reply.ok) changes.value = boardChangesSchema.parse({ changes: reply.value }).changes;
+    if (reply.ok) changes.value = reply.value;
   } catch (error) {
     if (!(error instanceof NotReached)) throw error;
     refusal.value = t('common.notReached');
@@ -206,7 +206,15 @@ async function history(): Promise<void> {
 }
 async function exportFile(): Promise<void> {
   if (!board.value) return;
-  const file = await writeBoardFile([board.value]);
+  refusal.value = '';
+  let file;
+  try {
+    file = await writeBoardFile([board.value]);
+  } catch (error) {
+    if (!(error instanceof NotReached)) throw error;
+    refusal.value = t('boards.notExported');
+    return;
+  }
   saveBlob(new Blob([JSON.stringify(file)], { type: 'application/json' }), `board-${board.value.number.replace(/[^\w.-]+/g, '-')}.json`);
 }
 </script>

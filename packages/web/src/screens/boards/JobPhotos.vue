@@ -4,7 +4,7 @@ import { liveEntries, readBody, type Entry } from '@veglia/core';
 import { ref, shallowRef } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { api, NotReached } from '../../api.ts';
-import { addPhoto, photoUrl } from '../../stores/photos.ts';
+import { addPhoto, photoBytes, photoUrl } from '../../stores/photos.ts';
 import { parseBetween } from '../../numbers.ts';
 
 const emit = defineEmits<{ added: [photo: string] }>();
@@ -49,13 +49,18 @@ async function find(): Promise<void> {
     said.value = t('common.notReached');
   }
 }
-async function take(url: string, name: string): Promise<void> {
-  const reply = await fetch(url);
-  const added = reply.ok ? await addPhoto(await reply.blob(), name) : undefined;
-  if (added && !('refused' in added)) {
-    emit('added', added.id);
-    open.value = false;
-  } else said.value = t('boards.jobPhotos.gone');
+async function take(id: string, name: string): Promise<void> {
+  try {
+    const added = await addPhoto(await photoBytes(id), name);
+    if ('refused' in added) said.value = added.refused === 'said' ? added.why : t('counter.photo.tooLarge');
+    else {
+      emit('added', added.id);
+      open.value = false;
+    }
+  } catch (error) {
+    if (!(error instanceof NotReached)) throw error;
+    said.value = t('boards.jobPhotos.gone');
+  }
 }
 </script>
 
@@ -77,7 +82,7 @@ async function take(url: string, name: string): Promise<void> {
       <button type="submit" class="push">{{ t('boards.jobPhotos.show') }}</button>
       <p v-if="said" role="status">{{ said }}</p>
       <div class="photos">
-        <button v-for="one in photos" :key="one.id" type="button" class="plain" data-test="job-photo" @click="take(one.url, one.alt)">
+        <button v-for="one in photos" :key="one.id" type="button" class="plain" data-test="job-photo" @click="take(one.id, one.alt)">
           <img :src="one.url" :alt="one.alt" />
         </button>
       </div>

@@ -1,7 +1,7 @@
 /** Boards with their pictures, as one file out and in. */
 import { parseBoardFile, photosOf, type Board, type BoardFile } from '@veglia/core';
 import { api } from '../../api.ts';
-import { photoUrl } from '../../stores/photos.ts';
+import { photoBytes } from '../../stores/photos.ts';
 
 async function base64Of(blob: Blob): Promise<string> {
   const bytes = new Uint8Array(await blob.arrayBuffer());
@@ -12,15 +12,9 @@ async function base64Of(blob: Blob): Promise<string> {
 }
 const bytesOf = (base64: string): Uint8Array<ArrayBuffer> => Uint8Array.from(atob(base64), (letter) => letter.charCodeAt(0));
 
-/** Throws where a photo can’t be had. */
+/** Throws NotReached where a photo can’t be had. */
 export async function writeBoardFile(boards: readonly Board[]): Promise<BoardFile> {
-  const photos = await Promise.all(
-    photosOf(boards).map(async (id) => {
-      const reply = await fetch(await photoUrl(id));
-      if (!reply.ok) throw new Error(`photo ${id}: ${reply.status}`);
-      return { id, base64: await base64Of(await reply.blob()) };
-    }),
-  );
+  const photos = await Promise.all(photosOf(boards).map(async (id) => ({ id, base64: await base64Of(await photoBytes(id)) })));
   return { format: 'veglia-boards', version: 1, boards: [...boards], photos };
 }
 
