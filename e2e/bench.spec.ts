@@ -1,6 +1,6 @@
 /** The bench by keys alone, on simulated sets: every layout to a proven assembly; the safety walk; timers; two people; looking back. */
 import { expect, test } from './support/app.ts';
-import { answer, choose, takeIn, walk } from './support/steps.ts';
+import { answer, choose, seedJob, takeIn, walk } from './support/steps.ts';
 import { layouts, workToProof } from './support/simulated.ts';
 
 // Two of them with the page loaded anew before every answer: the ledger knows all there is to know.
@@ -300,4 +300,29 @@ test('refining and weighing back are done by the worker', async ({ page }) => {
   await expect(page.getByTestId('effect').first()).toBeVisible();
   await expect(page.getByTestId('next')).toBeVisible();
   expect(page.workers().some((worker) => worker.url().includes('refine'))).toBe(true);
+});
+
+test('a part taken off stays in view, and the job isn’t closed as repaired without it', async ({ page }) => {
+  const { id } = await seedJob(page, { customer: null, plate: { maker: 'Quorvane', model: 'X', serial: '' } }, [
+    { kind: 'job.opened', v: 3, set: { layout: 'led-tcon' } },
+    { kind: 'symptom.reported', v: 2, symptoms: ['restart-loop'], seen: true },
+    { kind: 'set.changed', v: 3, plugged: false, stage: 'back-off', railsDown: true },
+  ]);
+  await page.goto(`/jobs/${id}`);
+  await page.locator('[data-node="tcon"]').focus();
+  await page.keyboard.press('Enter');
+  await page.getByTestId('lifted-name').fill('C4;12');
+  await page.getByRole('button', { name: 'Record part removed' }).click();
+  await expect(page.getByTestId('lifted')).toContainText('“C4;12” is no part name');
+  await page.getByTestId('lifted-name').fill('C412');
+  await page.getByRole('button', { name: 'Record part removed' }).click();
+  await expect(page.getByTestId('out')).toContainText('C412 removed');
+  await page.goto(`/jobs/${id}/close`);
+  await choose(page, 'Outcome', /^Repaired$/);
+  await expect(page.getByTestId('left-out-closing')).toContainText('C412 removed');
+  await page.goto(`/jobs/${id}`);
+  await page.locator('[data-node="tcon"]').focus();
+  await page.keyboard.press('Enter');
+  await page.getByTestId('refit-C412').click();
+  await expect(page.getByTestId('out')).toContainText('Nothing disconnected');
 });

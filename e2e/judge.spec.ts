@@ -54,7 +54,7 @@ test('the step on the screen is the settled one, as the command line gives it, a
     set: { layout: 'led-tcon' },
     entries: [
       { body: { kind: 'symptom.reported', v: 2, symptoms: ['restart-loop'] } },
-      { body: { kind: 'set.changed', v: 2, plugged: true, stage: 'back-off' } },
+      { body: { kind: 'set.changed', v: 3, plugged: true, stage: 'back-off' } },
       { body: { kind: 'test.answered', v: 2, test: 'rail.standby', outcome: 'in-range', sure: 'sure', walked: true } },
     ],
   }).input;
@@ -128,7 +128,7 @@ test('a number is held against the printed value, and the answer follows from it
   const { id } = await seedJob(page, { customer: null, plate: { maker: 'Oltrema', model: '', serial: '' } }, [
     { kind: 'job.opened', v: 3, set: { layout: 'led-tcon' } },
     { kind: 'symptom.reported', v: 2, symptoms: ['starts-then-stops'] },
-    { kind: 'set.changed', v: 2, plugged: true, stage: 'back-off' },
+    { kind: 'set.changed', v: 3, plugged: true, stage: 'back-off' },
     { kind: 'caution.read', v: 1, cautions: book.pack.cautions.map((one) => one.id) },
   ]);
   await page.goto(`/jobs/${id}`);
@@ -155,7 +155,7 @@ test('two numbers of one step answer together, typed as a bench writes them', as
   const { id } = await seedJob(page, { customer: null, plate: { maker: 'Oltrema', model: '', serial: '' } }, [
     { kind: 'job.opened', v: 3, set: { layout: 'led-tcon' } },
     { kind: 'symptom.reported', v: 2, symptoms: ['lit-blank'] },
-    { kind: 'set.changed', v: 2, plugged: true, stage: 'back-off' },
+    { kind: 'set.changed', v: 3, plugged: true, stage: 'back-off' },
     { kind: 'caution.read', v: 1, cautions: book.pack.cautions.map((one) => one.id) },
   ]);
   await page.goto(`/jobs/${id}`);

@@ -88,6 +88,7 @@ export type {
   Counts,
   Entry,
   EntryKind,
+  Lifted,
   Money,
   Pins,
   ReadCase,

@@ -129,7 +129,7 @@ describe('writing to the ledger', () => {
     const job = await takeIn();
     const send = (body: Record<string, unknown> & { kind: string }, basedOn: number) =>
       post(`/api/jobs/${job.id}/entries`, { by: running.person, entries: [draft(body, basedOn)] });
-    const moved = { kind: 'set.changed', v: 2, stage: 'back-off', plugged: false, railsDown: true, pulled: ['keys'] };
+    const moved = { kind: 'set.changed', v: 3, stage: 'back-off', plugged: false, railsDown: true, pulled: ['keys'] };
     expect((await send(moved, 2)).status).toBe(200);
     const refused = await send({ kind: 'job.closed', v: 2, outcome: 'repaired', minutes: 12 }, 3);
     expect([refused.status, (refused.body as { code: string }).code]).toEqual([422, 'not-put-back']);

@@ -110,7 +110,7 @@ export const en: Words = {
     'said-nothing': 'No evidence.',
     'could-not-change': 'No evidence: disconnecting this could not have changed the symptom.',
     'symptom-was-absent': 'No evidence: the symptom was absent at the time.',
-    'plug-left-out': 'Invalid: still disconnected, bridged or taped during the test: {id}.',
+    'plug-left-out': 'Invalid: still disconnected, bridged, taped or lifted during the test: {id}.',
     'wrong-layout': 'Not used: the test belongs to another layout.',
     'earlier-fault': 'Not used: belongs to the previous fault.',
     follows: 'Not used: follows from an earlier reading.',
@@ -146,7 +146,7 @@ export const en: Words = {
     'verified-plugged': 'Set is plugged in: it does not count as discharged.',
     'not-read-everywhere': 'Not measured yet: {id}.',
     'over-the-limit': '{id} reads {value} V: dangerous. Wait or discharge through a resistor, then measure again.',
-    'list-not-shown': 'Still disconnected, bridged or taped: {id}. Check the list before plugging in.',
+    'list-not-shown': 'Still disconnected, bridged, taped or removed: {id}. Check the list before plugging in.',
   },
   blinkKind: {
     code: 'A code',
@@ -292,7 +292,8 @@ export const en: Words = {
     'not-found': 'Page not found.',
     'not-checked':
       'Ground screws, or insulation and touch current after a surge or mains-side work, are not recorded. Nothing was saved. Check and record them, then close.',
-    'not-put-back': 'Something is still disconnected, bridged or taped. Nothing was saved. Restore it, or record it as a modification.',
+    'not-put-back':
+      'Something is still disconnected, bridged, taped or removed. Nothing was saved. Restore it, or record it as a modification.',
     'wrong-host': 'This server does not accept that host name. Set VEGLIA_PUBLIC_URL to its public address.',
     'cross-site': 'Only pages from this server may make changes. Programs must send the header x-veglia.',
     'wrong-media-type': 'Unsupported content type. Nothing was saved.',

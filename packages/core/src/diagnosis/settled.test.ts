@@ -5,7 +5,7 @@ import { hazardOf } from './advice/cost.ts';
 import { caseOf, shipped, type Told } from '../testing/shipped.ts';
 import { foldCase, stepsFor, type NextStep } from './index.ts';
 
-const opened = { kind: 'set.changed', v: 2, stage: 'back-off' };
+const opened = { kind: 'set.changed', v: 3, stage: 'back-off' };
 const steps = (symptom: string, told: readonly Told[], set: Record<string, unknown> = {}, settings = {}): readonly NextStep[] => {
   const input = caseOf([symptom], told, set);
   return foldCase({ ...input, settings: { ...input.settings, ...settings } }, shipped()).next;

@@ -29,6 +29,24 @@ export const setFactsSchema = z.strictObject({
 /** What is known of the set itself. */
 export type SetFacts = z.infer<typeof setFactsSchema>;
 
+const partName = z
+  .string()
+  .trim()
+  .min(1)
+  .max(60)
+  .regex(/^[\p{L}\p{N} ._/+-]+$/u);
+/** What can be taken off a board: a part, or a supply link (0 Ω), which cuts like a plug. */
+export const liftedKinds = ['part', 'link'] as const;
+const liftedSchema = z.strictObject({
+  /** As printed on the board: "C412". */
+  name: partName,
+  what: z.enum(liftedKinds),
+  /** The assembly it was taken off. */
+  on: idSchema.optional(),
+});
+/** Something taken off a board. */
+export type Lifted = z.infer<typeof liftedSchema>;
+
 const v1 = z.literal(1);
 /** The step a change or a wait belongs to. */
 const towardSchema = z.strictObject({ kind: z.enum(['test', 'repair']), id: idSchema, of: idSchema.optional() });
@@ -199,7 +217,7 @@ export const bodySchemas = {
   }),
   'set.changed': z.strictObject({
     kind: z.literal('set.changed'),
-    v: z.literal(2),
+    v: z.literal(3),
     plugged: z.boolean().optional(),
     railsDown: z.boolean().optional(),
     verified: z.boolean().optional(),
@@ -211,6 +229,9 @@ export const bodySchemas = {
     unbridged: z.array(z.tuple([idSchema, idSchema])).optional(),
     taped: z.array(idSchema).optional(),
     untaped: z.array(idSchema).optional(),
+    /** Taken off a board; and on again, or another of its kind in its place. */
+    lifted: z.array(liftedSchema).max(60).optional(),
+    refitted: z.array(partName).max(60).optional(),
     /** Read where a charge may stay, volts dc: point -> value. */
     volts: z.record(idSchema, z.number().finite()).optional(),
     /** At power-up: what was shown as still out, bridged or taped. */

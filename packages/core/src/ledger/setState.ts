@@ -1,6 +1,6 @@
 /** What state the set on the bench is in, told from the ledger. */
-import type { CompiledPack } from '../knowledge/index.ts';
-import type { BodyOf } from './bodies.ts';
+import type { CompiledPack, TestDefinition } from '../knowledge/index.ts';
+import type { BodyOf, Lifted } from './bodies.ts';
 import type { Entry } from './caseFile.ts';
 
 /** When something was established, by whom, and where in the ledger. */
@@ -24,6 +24,8 @@ export interface SetState {
   readonly out: readonly string[];
   readonly bridged: readonly (readonly [string, string])[];
   readonly taped: readonly string[];
+  /** Taken off a board and neither back nor replaced. */
+  readonly lifted: readonly Lifted[];
   /** Somebody looked and recorded it; `railsDown` and `verified` without these are only what a step done as written leaves behind. */
   readonly lookedDown?: Established | undefined;
   readonly measured?: (Established & { readonly volts: Readonly<Record<string, number>> }) | undefined;
@@ -39,6 +41,7 @@ export const setOnArrival: SetState = {
   out: [],
   bridged: [],
   taped: [],
+  lifted: [],
 };
 
 const pair = (a: readonly [string, string]): string => [...a].sort().join(' ');
@@ -55,14 +58,20 @@ function withoutOvertaken(state: SetState, entry: Entry): SetState {
   return { ...state, railsDown: false, verified: false, lookedDown: undefined, measured: undefined };
 }
 
-/** Plugs, bridges and tape after a change. */
-export function plugsAfter(state: SetState, change: BodyOf<'set.changed'>): Pick<SetState, 'out' | 'bridged' | 'taped'> {
+/** Plugs, bridges, tape and parts after a change. */
+export function plugsAfter(state: SetState, change: BodyOf<'set.changed'>): Pick<SetState, 'out' | 'bridged' | 'taped' | 'lifted'> {
   const unbridged = new Set((change.unbridged ?? []).map(pair));
   return {
     out: union(state.out, change.pulled, change.restored),
     bridged: [...state.bridged.filter((one) => !unbridged.has(pair(one))), ...(change.bridged ?? [])],
     taped: union(state.taped, change.taped, change.untaped),
+    lifted: withLifted(state.lifted, change.lifted, change.refitted),
   };
+}
+
+function withLifted(now: readonly Lifted[], added: readonly Lifted[] = [], refitted: readonly string[] = []): readonly Lifted[] {
+  const kept = now.filter(({ name }) => !refitted.includes(name) && !added.some((one) => one.name === name));
+  return [...kept, ...added].sort((a, b) => (a.name < b.name ? -1 : 1));
 }
 
 /** State after one entry. Plugging in ends "rails down" and "verified": whatever was measured before is over. */
@@ -89,21 +98,42 @@ export function stateAfter(before: SetState, entry: Entry, compiled: CompiledPac
   if (body.kind === 'repair.done' && body.result !== 'not-tried' && layoutId !== undefined) {
     const repair = compiled.repairsOf.get(layoutId)?.find((one) => one.id === compiled.currentId(body.repair));
     const stage = compiled.stageIds.indexOf(compiled.layouts.get(layoutId)?.access[repair?.assembly ?? ''] ?? '');
-    return { ...(body.anyway ? unsure(state) : state), stage: Math.max(state.stage, stage) };
+    // Another board comes with all its parts; another part takes the place of the one that was taken off.
+    const goes = ({ name, on }: Lifted): boolean => name === repair?.part || (repair?.kind === 'replace' && on === repair.assembly);
+    const lifted = state.lifted.filter((one) => !goes(one));
+    return { ...(body.anyway ? unsure(state) : state), stage: Math.max(state.stage, stage), lifted };
   }
   if (body.kind === 'test.answered' && body.outcome !== 'not-possible' && layoutId !== undefined) {
     const test = compiled.tests.get(compiled.currentId(body.test));
-    if (body.walked || !test || !compiled.fits(test, layoutId)) return state;
+    if (!test || !compiled.fits(test, layoutId)) return state;
+    const off = liftedFor(test, body.outcome).map((name) => ({ name, what: 'part' as const, ...onOf(name, layoutId, compiled) }));
+    const lifted = withLifted(state.lifted, off);
+    if (body.walked) return { ...state, lifted };
     const procedure = compiled.procedure(test, layoutId, body.of);
     const written = procedure.endsPlugged ?? (procedure.needs === 'plugged' ? true : state.plugged);
     const plugged = written || (state.plugged && state.plugTold === true);
     const stage = Math.max(state.stage, procedure.stage);
-    if (plugged || body.anyway) return { ...unsure(state), stage, plugged };
+    if (plugged || body.anyway) return { ...unsure(state), stage, plugged, lifted };
     const drained = procedure.needs === 'rails-down' || procedure.needs === 'verified' || procedure.pulled.length > 0;
-    return { ...state, stage, plugged, railsDown: state.railsDown || drained, verified: state.verified || procedure.needs === 'verified' };
+    const verified = state.verified || procedure.needs === 'verified';
+    return { ...state, stage, plugged, lifted, railsDown: state.railsDown || drained, verified };
   }
   return state;
 }
+
+/** What a test has taken off a board when it is answered: nothing where the answer is a number read before anything was. */
+function liftedFor(test: TestDefinition, outcome: string): string[] {
+  const decided = test.observe.outcomes.find(({ id }) => id === outcome)?.seen?.[0];
+  const nth = decided && 'reading' in decided ? decided.reading?.n : undefined;
+  const ends = nth === undefined ? test.do.length : (test.do.flatMap((step, index) => ('measure' in step ? [index] : []))[nth - 1] ?? 0);
+  const known = test.observe.outcomes.some(({ id }) => id === outcome);
+  return known ? test.do.slice(0, ends).flatMap((step) => ('lift' in step ? [step.lift] : [])) : [];
+}
+
+const onOf = (place: string, layoutId: string, compiled: CompiledPack): { readonly on?: string } => {
+  const on = compiled.layouts.get(layoutId)?.points[place]?.on;
+  return on === undefined ? {} : { on };
+};
 
 const unsure = (state: SetState): SetState => ({
   ...state,

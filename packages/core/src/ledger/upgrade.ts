@@ -53,7 +53,7 @@ export const currentFormat: LedgerFormat = {
     'blink.read': { 1: (body) => body, 2: withoutOdds.reading },
     'test.answered': { 1: (body) => body },
     'repair.done': { 1: (body) => body },
-    'set.changed': { 1: (body) => body },
+    'set.changed': { 1: (body) => body, 2: (body) => body },
     'wait.started': { 1: (body) => body },
     'wait.ended': { 1: (body) => body },
     'reading.taken': { 1: (body) => body },

@@ -131,7 +131,7 @@ function segmentsOf(text: string, phrases: readonly Phrase[]): Segment[] {
 }
 
 function bodyOf(phrase: Phrase, around: readonly string[], context: QuickContext): QuickBody | undefined {
-  if (phrase.kind === 'stage') return around.length === 0 ? { kind: 'set.changed', v: 2, stage: phrase.id } : undefined;
+  if (phrase.kind === 'stage') return around.length === 0 ? { kind: 'set.changed', v: 3, stage: phrase.id } : undefined;
   // A test's own name may end in its outcome: "key wire moves".
   const said = (around.length > 0 ? around : phrase.words).join(' ');
   if (phrase.kind === 'blink') {

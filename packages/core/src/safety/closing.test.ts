@@ -3,17 +3,29 @@ import { outcomesOfAJob, type Body, type Entry } from '../ledger/index.ts';
 import { shipped } from '../testing/shipped.ts';
 import { checksBeforeClosing, leftBeforeClosing } from './index.ts';
 
-const asDelivered = { out: [], bridged: [], taped: [] };
-const opened = { out: ['keys'], bridged: [['standby', 'ps-on']] as [string, string][], taped: ['clock-lines'] };
-const all = ['bridge ps-on standby', 'keys', 'tape clock-lines'];
+const asDelivered = { out: [], bridged: [], taped: [], lifted: [] };
+const opened = {
+  out: ['keys'],
+  bridged: [['standby', 'ps-on']] as [string, string][],
+  taped: ['clock-lines'],
+  lifted: [{ name: 'C412', what: 'part' as const }],
+};
+const all = ['bridge ps-on standby', 'keys', 'part C412', 'tape clock-lines'];
 
 describe('before a set is closed', () => {
-  test.each(['repaired', 'repaired-with-known-flaw', 'workaround'] as const)('%s: every plug, bridge and tape is named', (outcome) => {
-    expect(leftBeforeClosing({ outcome }, opened)).toEqual(all);
-    expect(leftBeforeClosing({ outcome }, asDelivered)).toEqual([]);
-  });
+  test.each(['repaired', 'repaired-with-known-flaw', 'workaround'] as const)(
+    '%s: every plug, bridge, tape and part off is named',
+    (outcome) => {
+      expect(leftBeforeClosing({ outcome }, opened)).toEqual(all);
+      expect(leftBeforeClosing({ outcome }, asDelivered)).toEqual([]);
+    },
+  );
   test('what is recorded as a modification stays, and only that', () => {
-    expect(leftBeforeClosing({ outcome: 'workaround', modified: ['tape clock-lines'] }, opened)).toEqual(['bridge ps-on standby', 'keys']);
+    expect(leftBeforeClosing({ outcome: 'workaround', modified: ['tape clock-lines'] }, opened)).toEqual([
+      'bridge ps-on standby',
+      'keys',
+      'part C412',
+    ]);
     expect(leftBeforeClosing({ outcome: 'workaround', modified: all }, opened)).toEqual([]);
   });
   test('a set that is not used again may leave as it is', () => {

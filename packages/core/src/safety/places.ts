@@ -25,16 +25,17 @@ export function chargePoints(layoutId: string | undefined, compiled: CompiledPac
   return named.length > 0 ? named : ['bulk'];
 }
 
-/** What is not as it was delivered: plugs out, bridges, tape; in one order, each as one string. */
-export function stillOut(state: Pick<SetState, 'out' | 'bridged' | 'taped'>): string[] {
+/** What is not as it was delivered: plugs out, bridges, tape, parts taken off; in one order, each as one string. */
+export function stillOut(state: Pick<SetState, 'out' | 'bridged' | 'taped' | 'lifted'>): string[] {
   return [
     ...state.out,
     ...state.bridged.map((pair) => `bridge ${[...pair].sort().join(' ')}`),
     ...state.taped.map((id) => `tape ${id}`),
+    ...state.lifted.map(({ name, what }) => `${what} ${name}`),
   ].sort();
 }
 
-/** Everything a change moves, plugs, bridges and tape. */
+/** Everything a change moves: plugs, bridges, tape, and boards that parts are taken off. */
 export const movedBy = (change: BodyOf<'set.changed'>): string[] => [
   ...(change.pulled ?? []),
   ...(change.restored ?? []),
@@ -42,4 +43,5 @@ export const movedBy = (change: BodyOf<'set.changed'>): string[] => [
   ...(change.unbridged ?? []).flat(),
   ...(change.taped ?? []),
   ...(change.untaped ?? []),
+  ...(change.lifted ?? []).flatMap(({ on }) => (on === undefined ? [] : [on])),
 ];

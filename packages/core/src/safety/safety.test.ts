@@ -13,7 +13,7 @@ const start = Date.parse('2026-03-01T08:00:00Z');
 function entry(body: Body, seq: number, minute = seq, by = 'ada', basedOn = seq - 1): Entry {
   return { id: `e${seq}`, seq, at: new Date(start + minute * 60_000).toISOString(), by, basedOn, body };
 }
-const changed = (change: Partial<BodyOf<'set.changed'>>): BodyOf<'set.changed'> => ({ kind: 'set.changed', v: 2, ...change });
+const changed = (change: Partial<BodyOf<'set.changed'>>): BodyOf<'set.changed'> => ({ kind: 'set.changed', v: 3, ...change });
 const codes = (change: Partial<BodyOf<'set.changed'>>, state: Partial<SetState> = {}, layout = 'led-tcon'): string[] =>
   objectionsTo(changed(change), { ...setOnArrival, stage: 1, ...state }, compiled, layout).map(({ code }) => code);
 const read = (layout: string): Record<string, number> => Object.fromEntries(chargePoints(layout, compiled).map((point) => [point, 3]));
@@ -222,8 +222,9 @@ const anyState = (layout: string): fc.Arbitrary<SetState> => {
       out: fc.subarray(inside, { maxLength: 3 }),
       bridged: fc.constantFrom<[string, string][]>([], [['standby', 'ps-on']]),
       taped: fc.constantFrom<string[]>([], ['clock-lines']),
+      lifted: fc.constantFrom<SetState['lifted']>([], [{ name: 'C412', what: 'part', on: 'tcon' }]),
     })
-    .map(({ stage, plugged, looked, measured, strap, out, bridged, taped }): SetState => {
+    .map(({ stage, plugged, looked, measured, strap, out, bridged, taped, lifted }): SetState => {
       const known = { at: new Date(start).toISOString(), seq: 1, by: 'ada' };
       const verified = measured && !plugged;
       return {
@@ -235,6 +236,7 @@ const anyState = (layout: string): fc.Arbitrary<SetState> => {
         out: stage === 0 ? [] : out,
         bridged: stage === 0 ? [] : bridged,
         taped: stage === 0 ? [] : taped,
+        lifted: stage === 0 ? [] : lifted,
         lookedDown: (looked || measured) && !plugged ? known : undefined,
         measured: verified ? { ...known, volts: read(layout) } : undefined,
       };
@@ -264,7 +266,10 @@ describe.each(layouts)('walks on %s', (layout) => {
         const own = definition && compiled.procedure(definition, layout, target.of);
         expect(
           stillOut(state).filter(
-            (id) => !stillOut({ out: own?.pulled ?? [], bridged: own?.bridged ?? [], taped: own?.taped ?? [] }).includes(id),
+            (id) =>
+              !stillOut({ out: own?.pulled ?? [], bridged: own?.bridged ?? [], taped: own?.taped ?? [], lifted: state.lifted }).includes(
+                id,
+              ),
           ),
         ).toEqual([]);
         expect(state.plugged).toBe(walk.endsIn === 'plugged');

@@ -269,7 +269,7 @@ function changeOf(acts: readonly Act[], toward: Toward): BodyOf<'set.changed'> {
   const some = <T>(name: string, list: readonly T[]): Record<string, readonly T[]> => (list.length > 0 ? { [name]: list } : {});
   return {
     kind: 'set.changed',
-    v: 2,
+    v: 3,
     ...(has('unplug') ? { plugged: false } : {}),
     ...(has('rails-down') ? { railsDown: true } : {}),
     ...(has('verify') ? { verified: true } : {}),

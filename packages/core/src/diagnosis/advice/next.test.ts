@@ -202,8 +202,8 @@ describe('time spent', () => {
   });
 
   test('the way to a step costs the same told step by step, and shows as soon as it is gone', () => {
-    const opened: Told = { kind: 'set.changed', v: 2, stage: 'back-off', railsDown: true };
-    const pluggedIn: Told = { kind: 'set.changed', v: 2, plugged: true };
+    const opened: Told = { kind: 'set.changed', v: 3, stage: 'back-off', railsDown: true };
+    const pluggedIn: Told = { kind: 'set.changed', v: 3, plugged: true };
     expect([spent([opened]).minutes, spent([opened, pluggedIn]).minutes]).toEqual([8, 8.5]);
     expect(spent([opened, pluggedIn, 'rail.standby=in-range']).minutes).toBe(spent(['rail.standby=in-range']).minutes);
     // Minutes typed with the answer hold the way to it; what was opened for nothing before another answer stays.

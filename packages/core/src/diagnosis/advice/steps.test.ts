@@ -44,7 +44,7 @@ describe('steps that are no test and no repair', () => {
   const settings = caseOf(['dead']).settings;
   test('which layout is it: half a minute’s look inside, the cover apart', () => {
     const [layout] = foldCase(
-      caseOf(['dead'], [{ kind: 'set.changed', v: 2, stage: 'back-off', plugged: false }], {
+      caseOf(['dead'], [{ kind: 'set.changed', v: 3, stage: 'back-off', plugged: false }], {
         layout: { probabilities: { 'led-tcon': 0.6, oled: 0.4 } },
       }),
       compiled,

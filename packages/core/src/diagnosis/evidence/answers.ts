@@ -193,13 +193,16 @@ function codeReturned({ seq }: Entry, blinkReadings: readonly BlinkEntry[]): boo
   return before !== undefined && codes.some((one) => one.seq > seq && one.code === before.code);
 }
 
-/** Plugs out, bridges and tape that aren't this procedure's own: what was then seen is not what it asks for. */
+/**
+ * Plugs out, lifted links, bridges and tape that aren't this procedure's own: what was then seen is not what it asks for. A part that was
+ * taken off cuts nothing: what it shorted is gone, and the rest reads as ever.
+ */
 function forgottenBy({ pulled, bridged, taped, forced }: Procedure, state: SetState): string[] {
-  const own = new Set(stillOut({ out: pulled, bridged, taped }));
+  const own = new Set(stillOut({ out: pulled, bridged, taped, lifted: [] }));
   // A forced line was driven from wherever its idle level said.
   const lines = forced.map(({ line }) => line);
   const others = state.bridged.filter((pair) => !lines.some((line) => pair.includes(line)));
-  return stillOut({ ...state, bridged: others }).filter((one) => !own.has(one));
+  return stillOut({ ...state, bridged: others, lifted: state.lifted.filter(({ what }) => what === 'link') }).filter((one) => !own.has(one));
 }
 
 const namesOtherCode = (test: TestDefinition, outcome: string): boolean =>

@@ -33,6 +33,7 @@ export const ledgerWords = {
       unbridged: 'bridge removed {what}',
       taped: 'taped {what}',
       untaped: 'tape removed {what}',
+      refitted: 'refitted or replaced {what}',
     },
     test: { answered: '{test}: {outcome}' },
     caution: { read: 'Cautions acknowledged: {stage}' },

@@ -118,7 +118,7 @@ export const shopWords = {
       outcome: 'Choose the outcome.',
       minutes: '“{value}” is not a number of minutes. Enter {least} to {most}.',
       checked: 'Record ground screws, insulation and touch current first.',
-      modified: 'Something is still disconnected, bridged or taped. Restore it on the Bench, or tick it as a modification.',
+      modified: 'Something is still disconnected, bridged, taped or removed. Restore it on the Bench, or tick it as a modification.',
     },
   },
   experience: {

@@ -146,7 +146,7 @@ const layouts = computed(() => {
 /** What was seen inside was seen unplugged and with the cover off: recorded with it. */
 function layoutFound(layout: string): void {
   if (locked.value) return;
-  const opened: Body[] = props.fold.set.stage > 0 ? [] : [{ kind: 'set.changed', v: 2, plugged: false, stage: props.step.stage }];
+  const opened: Body[] = props.fold.set.stage > 0 ? [] : [{ kind: 'set.changed', v: 3, plugged: false, stage: props.step.stage }];
   emit('write', [...opened, { kind: 'layout.found', v: 2, layout }]);
 }
 /** What bars the way is read together with what the step itself brings. */

@@ -8,6 +8,7 @@ import { percent, useNames } from '../../names.ts';
 import KeyCap from '../../parts/KeyCap.vue';
 import VerdictMark from '../../parts/VerdictMark.vue';
 import StepLine from './StepLine.vue';
+import LiftedParts from './LiftedParts.vue';
 import { cap, type Pressed } from './keymap.ts';
 
 const props = defineProps<{
@@ -80,6 +81,13 @@ defineExpose({ press });
     <button v-if="inside && fold.set.stage > 0" type="button" class="push" data-test="node-plug" @click="plug">
       <KeyCap :label="cap('connector')" />{{ isOut ? t('bench.node.restore') : t('bench.node.pull') }}
     </button>
+    <LiftedParts
+      v-if="inside && fold.set.stage > 0 && view"
+      :assembly="id"
+      :lifted="fold.set.lifted"
+      :compiled="compiled"
+      @change="(one) => $emit('change', one)"
+    />
   </section>
 </template>
 

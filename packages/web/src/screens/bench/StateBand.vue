@@ -59,7 +59,7 @@ const powering = ref(false);
 const reading = ref(false);
 
 function attempt(change: Partial<BodyOf<'set.changed'>>): void {
-  const body: BodyOf<'set.changed'> = { kind: 'set.changed', v: 2, ...change };
+  const body: BodyOf<'set.changed'> = { kind: 'set.changed', v: 3, ...change };
   const objections = objectionsTo(body, standing.value, props.compiled, props.fold.set.layout);
   pending.value = undefined;
   powering.value = false;

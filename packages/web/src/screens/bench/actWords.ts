@@ -10,6 +10,11 @@ export function useActWords(names: Names): { act: (act: Act) => string; left: (i
     const [kind, ...places] = id.split(' ');
     if (kind === 'bridge') return t('bench.left.bridge', { from: names.place(places[0] ?? ''), to: names.place(places[1] ?? '') });
     if (kind === 'tape') return t('bench.left.tape', { what: names.place(places[0] ?? '') });
+    // A place of the pack has a name; what is printed on a board is its own.
+    if (kind === 'part' || kind === 'link') {
+      const name = places.join(' ');
+      return t(`bench.left.${kind}`, { what: /^[a-z-]+$/.test(name) ? names.place(name) : name });
+    }
     return names.place(id);
   };
   const act = (one: Act): string => {

@@ -35,6 +35,8 @@ export function useEntryWords(compiled: () => CompiledPack | undefined): (entry:
       [(body.pulled ?? []).length > 0, t('entry.changed.pulled', { what: places(body.pulled) })],
       [(body.bridged ?? []).length > 0, t('entry.changed.bridged', { what: pairs(body.bridged) })],
       [(body.taped ?? []).length > 0, t('entry.changed.taped', { what: places(body.taped) })],
+      [(body.refitted ?? []).length > 0, t('entry.changed.refitted', { what: (body.refitted ?? []).join(', ') })],
+      [(body.lifted ?? []).length > 0, (body.lifted ?? []).map(({ name, what }) => t(`bench.left.${what}`, { what: name })).join(', ')],
       [body.strap === false, t('bench.state.strapOff')],
       [body.plugged === true, t('bench.plugged')],
     ];
