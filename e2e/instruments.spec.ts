@@ -1,6 +1,6 @@
 /** Instruments by themselves: what is typed is understood as a bench writes it, refused with a reason, and kept in a job only when asked. */
 import { expect, test } from './support/app.ts';
-import { seedJob } from './support/steps.ts';
+import { seedJob, walk } from './support/steps.ts';
 
 test('discharge, odd one out and masking by hand; nothing is lost on the way from one to the other', async ({ page }) => {
   await page.goto('/instruments');
@@ -27,21 +27,81 @@ test('discharge, odd one out and masking by hand; nothing is lost on the way fro
   await expect(page.getByTestId('keep')).toHaveCount(0);
 });
 
-test('opened from a job, the result goes into its ledger when asked', async ({ page }) => {
-  const { id } = await seedJob(page, { customer: null, plate: { maker: 'Quorvane', model: 'X', serial: '' } }, [
-    { kind: 'job.opened', v: 3, set: { layout: 'led-tcon' } },
-    { kind: 'symptom.reported', v: 2, symptoms: ['sound-dark'], seen: true },
-  ]);
+const opened = (symptom: string) => [
+  { kind: 'job.opened', v: 3, set: { layout: 'led-tcon' } },
+  { kind: 'symptom.reported', v: 2, symptoms: [symptom], seen: true },
+];
+const plate = { customer: null, plate: { maker: 'Quorvane', model: 'X', serial: '' } };
+
+test('in a job: a result that answers nothing is a record, and goes on from there', async ({ page }) => {
+  const { id } = await seedJob(page, plate, opened('sound-dark'));
   await page.goto(`/jobs/${id}`);
   await expect(page.getByTestId('next')).toBeVisible();
-  await page.keyboard.press('+');
-  await page.getByTestId('to-instruments').click();
-  await page.getByTestId('instrument-string').click();
+  await page.keyboard.press('.');
+  await page.getByTestId('which-instrument').selectOption('string');
   await page.getByTestId('field-strips').fill('6');
   await page.getByTestId('field-leds').fill('10');
-  await page.getByTestId('field-reading').fill('150');
   await page.getByTestId('keep').click();
-  await expect(page.getByTestId('result')).toContainText('Added to the ledger as a note.');
-  await page.getByRole('link', { name: 'Back to the job' }).click();
-  await expect(page.getByTestId('ledger').locator('[data-kind="note.added"]')).toContainText('Low by 10 LEDs');
+  const lines = page.getByTestId('ledger').locator('[data-kind="instrument.used"]');
+  await expect(lines).toHaveCount(1);
+  // The server gives them back, and the fields go on from what the ledger has.
+  await page.reload();
+  await expect(page.getByTestId('next')).toBeVisible();
+  await page.keyboard.press('.');
+  await page.getByTestId('which-instrument').selectOption('string');
+  await expect(page.getByTestId('field-strips')).toHaveValue('6');
+});
+
+test('in a job: an answer waits until the set is safe for its step, then moves the probabilities', async ({ page }) => {
+  const { id } = await seedJob(page, plate, opened('restart-loop'));
+  await page.goto(`/jobs/${id}`);
+  await page
+    .getByTestId('others')
+    .locator('[data-step="bias.walk"]')
+    .first()
+    .or(page.locator('[data-test="left-out"] [data-step="bias.walk"]').first())
+    .first()
+    .waitFor({ state: 'attached' });
+  await page.keyboard.press('.');
+  await page.getByTestId('which-instrument').selectOption('short');
+  await page.getByTestId('field-capacitors').fill('6');
+  await page.getByTestId('field-along').fill('1 0.4; 4 0.1; 6 0.3');
+  await page.getByTestId('field-takenOff').selectOption('gone');
+  await expect(page.getByTestId('answers-step')).toContainText('Clears with the capacitor removed');
+  await expect(page.getByTestId('answers-step')).toContainText('not recorded as safe');
+  await expect(page.getByTestId('record-answer')).toHaveCount(0);
+  await page.getByTestId('take-step').click();
+  await expect(page.locator('[data-test="next"][data-step="bias.walk"]')).toBeVisible();
+  await page.keyboard.press('c');
+  await walk(page);
+  // The step itself names the instrument; what was typed is still there.
+  await page.getByTestId('work-short').click();
+  await expect(page.getByTestId('field-along')).toHaveValue('1 0.4; 4 0.1; 6 0.3');
+  await page.getByTestId('record-answer').click();
+  const ledger = page.getByTestId('ledger');
+  await expect(ledger.locator('[data-kind="test.answered"]').first()).toContainText('Clears with the capacitor removed');
+  await expect(ledger.locator('[data-kind="instrument.used"]')).toHaveCount(1);
+  await expect(page.locator('.suspectsheet li').first()).toContainText('Panel');
+  await expect(page.getByTestId('out')).toContainText('removed');
+});
+
+test('in a job: a charge read down to the limit is the state of the set', async ({ page }) => {
+  const { id } = await seedJob(page, plate, [...opened('dead'), { kind: 'set.changed', v: 3, plugged: false, stage: 'back-off' }]);
+  await page.goto(`/jobs/${id}`);
+  await expect(page.getByTestId('verified')).toContainText('not measured');
+  await page.keyboard.press('.');
+  await page.getByTestId('field-firstVolts').fill('310');
+  await page.getByTestId('field-secondVolts').fill('120');
+  await page.getByTestId('field-apart').fill('30');
+  await expect(page.getByTestId('record-charge')).toHaveCount(0);
+  await page.getByTestId('field-secondVolts').fill('12');
+  await page.getByTestId('charge-point').selectOption({ label: 'Main capacitor' });
+  await page.getByTestId('record-charge').click();
+  // The other place that holds a charge has to be read as well.
+  await expect(page.getByTestId('charge').locator('[data-point="bulk"]')).toHaveValue('12');
+  await expect(page.getByTestId('charge').locator('[data-point="led-plug"]')).toBeFocused();
+  await page.keyboard.type('3');
+  await page.keyboard.press('Enter');
+  await expect(page.getByTestId('verified')).toContainText('3 V');
+  await expect(page.getByTestId('verified')).toContainText('12 V');
 });

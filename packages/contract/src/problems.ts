@@ -54,7 +54,7 @@ export function comparisonSentence({ code, first, other }: Comparison, words: Wo
 }
 
 /** What an instrument found, as a sentence. */
-export const findingSentence = ({ code, values }: Finding, language: Language = 'en'): string =>
+export const findingSentence = ({ code, values }: Pick<Finding, 'code' | 'values'>, language: Language = 'en'): string =>
   say(instrumentWords[language].finding[code] ?? code, values);
 
 /** What is wrong with a field, as a sentence. */

@@ -369,13 +369,16 @@ export {
   type MeterTrouble,
 } from './meter/index.ts';
 export {
+  instrumentAnswers,
   instruments,
+  instrumentsFor,
   runInstrument,
   type Field,
   type FieldProblem,
   type Figure,
   type Finding,
   type Instrument,
+  type InstrumentAnswer,
   type Outcome,
   type Report,
 } from './instruments/index.ts';

@@ -187,6 +187,7 @@ export const instrumentsEn: InstrumentsWords = {
     tcon: 'The T-con, by ribbon',
     gone: 'The short is gone',
     stays: 'The short stays',
+    'none-left': 'The short stays, and no capacitor is left on the rail',
     yes: 'Yes',
     no: 'No',
     unmeasured: 'Not measured',
@@ -238,6 +239,8 @@ export const instrumentsEn: InstrumentsWords = {
     'bias-all-there': 'All present: contacts to the panel first, then the panel.',
     'bias-one-missing': '{rails} missing: look for a short near it, capacitor by capacitor, before the panel is blamed.',
     'bias-some-missing': '{rails} missing: look for what they have in common.',
+    'bias-all-trip':
+      'All start and trip together: a short on one of them pulls the others down. Panel ribbons out, and again; then ohms to ground on each.',
     'bias-trips': '{rails} trips: something on it is short. Panel ribbons out, and again: stays short, it is on the T-con.',
     'bias-none': 'None present: fuse of the T-con, its supply, or the converter chip.',
     'bias-column-first': '{rails} missing: the column supply first; the others are made from it.',
@@ -262,6 +265,8 @@ export const instrumentsEn: InstrumentsWords = {
     'short-others': 'May also be: {list}.',
     'short-found': 'Take capacitor {capacitor} off and read again. Short gone: fit the same value and voltage.',
     'short-gone': 'Capacitor {capacitor} was short: fit the same value and voltage.',
+    'short-no-capacitor':
+      'The short stays with every capacitor of the rail off: a COF (chip-on-film) or the glass. Ribbons out, and again, before the panel is blamed.',
     'short-not-gone':
       'The short stays without capacitor {capacitor}: walk again without it. A COF (chip-on-film) only when no capacitor is left.',
     'siblings-too-few': '{n} readings cannot tell which is odd. Take a third part of the same kind.',
@@ -272,6 +277,7 @@ export const instrumentsEn: InstrumentsWords = {
     'string-as-expected': 'As expected: no LED is missing from the sum.',
     'one-short-hidden': 'A single shorted LED would not show in this spread.',
     'leds-shorted': 'Low by {count} LEDs ({least}–{most}): shorted LEDs, or a strip bypassed.',
+    'string-far-low': 'Below nine tenths of what the string needs: far too low.',
     'string-open': 'At the limit of the driver: the string is open.',
     'string-high': 'Higher than expected: an open string, or more LEDs than entered.',
     'no-output': 'No output at any instant points to the driver, its supply or its command. Log it: an instant may be missed.',

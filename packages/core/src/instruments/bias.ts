@@ -15,6 +15,7 @@ export const bias: Instrument = {
     const is = (id: (typeof rails)[number]): string => text(id);
     const finding = (): Finding => {
       // One that trips takes others down with it: it comes before all that are missing.
+      if (trips.length === rails.length) return { code: 'bias-all-trip', tone: 'bad', values: {} };
       if (trips.length > 0) return { code: 'bias-trips', tone: 'bad', values: { rails: trips.join(', ') } };
       if (found.length < 2) return { code: 'bias-measure-more', tone: 'doubt', values: {} };
       if (missing.length === 0)

@@ -37,3 +37,4 @@ export {
   type Outcome,
   type Report,
 } from './instrument.ts';
+export { instrumentAnswers, instrumentsFor, type InstrumentAnswer } from './answers.ts';

@@ -36,7 +36,7 @@ export const short: Instrument = {
     { id: 'along', kind: 'text', unit: '', optional: true },
     { id: 'noisePercent', kind: 'quantity', unit: '%', usual: String(usualWalk.noise * 100), least: 0.1, most: 20 },
     { id: 'driftOhms', kind: 'quantity', unit: 'Ω', usual: '2m', least: 0.0001, most: 0.1 },
-    { id: 'takenOff', kind: 'choice', unit: '', usual: 'unmeasured', choices: ['unmeasured', 'gone', 'stays'] },
+    { id: 'takenOff', kind: 'choice', unit: '', usual: 'unmeasured', choices: ['unmeasured', 'gone', 'stays', 'none-left'] },
   ],
   run({ number, text }) {
     const capacitors = number('capacitors');
@@ -56,6 +56,8 @@ export const short: Instrument = {
     const name = { capacitor: top.at + 1 };
     if (text('takenOff') === 'gone') return { figures: [], findings: [{ code: 'short-gone', tone: 'good', values: name }], needs: [] };
     if (text('takenOff') === 'stays') return { figures: [], findings: [{ code: 'short-not-gone', tone: 'bad', values: name }], needs: [] };
+    if (text('takenOff') === 'none-left')
+      return { figures: [], findings: [{ code: 'short-no-capacitor', tone: 'bad', values: {} }], needs: [] };
     const figures = [
       { id: 'likeliest', value: top.at + 1, unit: '' as const },
       { id: 'sure', value: top.probability * 100, unit: '%' as const },

@@ -2,6 +2,9 @@
 import { judgeString, stringVolts, testerFor, usualSpreadPercent, type LedString } from '../electrical/index.ts';
 import { emptyOf, waitsFor, type Figure, type Finding, type Instrument } from './instrument.ts';
 
+/** Below this share of what belongs there a string is far too low (common practice, no source). */
+const farLow = 0.9;
+
 export const string: Instrument = {
   id: 'string',
   fields: [
@@ -33,6 +36,8 @@ export const string: Instrument = {
         tone: judged.kind === 'string-as-expected' ? 'good' : 'bad',
         values: judged.kind === 'leds-shorted' ? { count: judged.count, least: judged.least, most: judged.most } : {},
       });
+      if (judged.kind === 'leds-shorted' && reading < stringVolts(own) * farLow)
+        findings.push({ code: 'string-far-low', tone: 'bad', values: {} });
       if (judged.kind === 'string-as-expected' && judged.hidesOne) findings.push({ code: 'one-short-hidden', tone: 'doubt', values: {} });
     }
     const testerVolts = number('testerVolts');

@@ -462,6 +462,11 @@ export const testSchema = z.strictObject({
           id: idSchema,
           name: textSchema,
           seen: z.array(seenSchema).min(1).optional(),
+          /** Results of an instrument that say the same. */
+          by: z
+            .array(z.strictObject({ instrument: idSchema, finding: idSchema }))
+            .min(1)
+            .optional(),
           /** Words of a quick line that mean this outcome, beside its name. */
           said: phrasesSchema.optional(),
         }),

@@ -1,6 +1,7 @@
 /** What a ledger entry can say. Kinds are past facts; `v` rises when a body changes and `upgrade.ts` reads the old ones. */
 import { z } from 'zod';
 import { blinkAfters, blinkWays, lightColours, lightStates } from '../blink/words.ts';
+import { units } from '../electrical/index.ts';
 import { idSchema } from '../knowledge/index.ts';
 
 const plainText = z.string().min(1).max(20_000);
@@ -29,6 +30,8 @@ export const setFactsSchema = z.strictObject({
 /** What is known of the set itself. */
 export type SetFacts = z.infer<typeof setFactsSchema>;
 
+/** Fields and figures of an instrument. */
+const fieldName = z.string().regex(/^[A-Za-z][A-Za-z0-9]{0,39}$/);
 const partName = z
   .string()
   .trim()
@@ -205,6 +208,19 @@ export const bodySchemas = {
     state: z.enum(['unplugged', 'verified', 'standby', 'starting', 'on', 'forced', 'harness-out']),
     /** The pin as it is named on the board: "CN201 pin 3, 12V". */
     pin: z.string().min(1).max(80).optional(),
+  }),
+  /** An instrument’s result: what was typed as it was understood, and what came out. What it answers is an entry of its own. */
+  'instrument.used': z.strictObject({
+    kind: z.literal('instrument.used'),
+    v: v1,
+    instrument: idSchema,
+    read: z.record(fieldName, z.string().min(1).max(4000)),
+    figures: z.array(z.strictObject({ id: fieldName, value: z.number().finite(), unit: z.enum(units) })).max(40),
+    findings: z
+      .array(z.strictObject({ code: idSchema, values: z.record(fieldName, z.union([z.string().max(2000), z.number().finite()])) }))
+      .max(20),
+    /** What it was about. */
+    at: idSchema.optional(),
   }),
   /** A board of this set by the number printed on it; `board` is the shop’s own document of it, as of that version. */
   'board.found': z.strictObject({
@@ -436,6 +452,8 @@ export const plainFields: Partial<Record<EntryKind, readonly string[]>> = {
   'advice.shown': ['engine', 'top[].verdict', 'next.kind', 'next.id'],
   'reading.taken': ['pin'],
   'board.found': ['number'],
+  // A rail, a load, a part: what a field is about.
+  'instrument.used': ['read{}', 'findings[].values{}'],
   'part.fitted': ['number'],
   'flash.done': ['image'],
   'entry.retracted': ['entry'],

@@ -239,6 +239,7 @@ interface JsonSchema {
   readonly pattern?: string;
   readonly format?: string;
   readonly properties?: Readonly<Record<string, JsonSchema>>;
+  readonly additionalProperties?: JsonSchema | boolean;
   readonly items?: JsonSchema;
   readonly prefixItems?: readonly JsonSchema[];
   readonly anyOf?: readonly JsonSchema[];
@@ -247,11 +248,12 @@ interface JsonSchema {
 
 /** Places of text that somebody could write anything into: no list of words, no pattern, no format. */
 function textsOf(schema: JsonSchema, path = ''): string[] {
-  const { type, properties = {}, items, prefixItems = [], anyOf = [], oneOf = [] } = schema;
+  const { type, properties = {}, additionalProperties, items, prefixItems = [], anyOf = [], oneOf = [] } = schema;
   const open = type === 'string' && schema.enum === undefined && schema.const === undefined && !schema.pattern && !schema.format;
   if (open) return [path];
   return [
     ...Object.entries(properties).flatMap(([key, one]) => textsOf(one, path === '' ? key : `${path}.${key}`)),
+    ...(typeof additionalProperties === 'object' ? textsOf(additionalProperties, `${path}{}`) : []),
     ...(items ? textsOf(items, `${path}[]`) : []),
     ...prefixItems.flatMap((one) => textsOf(one, `${path}[]`)),
     ...[...anyOf, ...oneOf].flatMap((one) => textsOf(one, path)),

@@ -336,6 +336,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
             @write="write"
             @toggle-think-so="thinkSo = !thinkSo"
             @back="toSuggested"
+            @instrument="(one) => instruments?.openInstrument(one)"
           />
           <section
             v-else-if="store.settling && then === undefined && !complaintOpen && !fold.closed"
@@ -457,6 +458,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
           :steps="all"
           @write="write"
           @take="takeFromSheet"
+          @charge="(volts) => band?.enterCharge(volts)"
         />
         <div class="papers">
           <RouterLink v-if="!fold.closed" :to="closePath" class="push" data-test="to-close">{{ t('bench.toClose') }}</RouterLink>

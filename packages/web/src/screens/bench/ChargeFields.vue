@@ -6,10 +6,16 @@ import { useI18n } from 'vue-i18n';
 import KeyCap from '../../parts/KeyCap.vue';
 import { clockTime } from '../../stores/clock.ts';
 
-const props = defineProps<{ points: readonly { readonly id: string; readonly name: string }[]; /** Volts it may hold. */ most: number }>();
+const props = defineProps<{
+  points: readonly { readonly id: string; readonly name: string }[];
+  /** Volts it may hold. */ most: number;
+  /** Read already, by point. */ known?: Readonly<Record<string, number>>;
+}>();
 const emit = defineEmits<{ read: [volts: Record<string, number>] }>();
 const { t } = useI18n();
-const typed = reactive<Record<string, string>>({});
+const typed = reactive<Record<string, string>>(
+  Object.fromEntries(Object.entries(props.known ?? {}).map(([id, volts]) => [id, String(volts)])),
+);
 const wrong = ref('');
 const first = ref<HTMLInputElement[]>([]);
 /** Readings so far, by point. */
@@ -52,7 +58,7 @@ function record(): void {
 }
 onMounted(async () => {
   await nextTick();
-  first.value[0]?.focus();
+  (first.value.find(({ value }) => value === '') ?? first.value[0])?.focus();
 });
 </script>
 

@@ -17,7 +17,7 @@ defineProps<{
   /** All that can be done, left out or not. */
   steps: readonly NextStep[];
 }>();
-defineEmits<{ write: [bodies: Body[]]; take: [step: NextStep] }>();
+defineEmits<{ write: [bodies: Body[]]; take: [step: NextStep]; charge: [volts: Record<string, number>] }>();
 const { t } = useI18n();
 const BlinkInJob = defineAsyncComponent(() => import('../blink/BlinkInJob.vue'));
 const RailSheet = defineAsyncComponent(() => import('./RailSheet.vue'));
@@ -25,10 +25,12 @@ const HeatRounds = defineAsyncComponent(() => import('./HeatRounds.vue'));
 const StimulusLog = defineAsyncComponent(() => import('./StimulusLog.vue'));
 const PhotoSheet = defineAsyncComponent(() => import('./PhotoSheet.vue'));
 const TeardownList = defineAsyncComponent(() => import('./TeardownList.vue'));
-const shelved = ['light', 'sheet', 'heat', 'stimulus', 'teardown', 'photo', 'keys'] as const satisfies readonly BenchCommand[];
+const InstrumentInJob = defineAsyncComponent(() => import('./InstrumentInJob.vue'));
+const shelved = ['light', 'sheet', 'work', 'heat', 'stimulus', 'teardown', 'photo', 'keys'] as const satisfies readonly BenchCommand[];
 type Instrument = (typeof shelved)[number];
 const opened = ref<Instrument>();
 const shelf = ref<HTMLElement>();
+const which = ref('discharge');
 
 /** What was opened lies under its keys, which come to the top: it is no use below the edge of the screen. */
 async function toggle(one: Instrument): Promise<void> {
@@ -42,7 +44,11 @@ function press({ command }: Pressed): boolean {
   if (one) void toggle(one);
   return one !== undefined;
 }
-defineExpose({ press, close: (): void => (opened.value = undefined) });
+async function openInstrument(id: string): Promise<void> {
+  which.value = id;
+  if (opened.value !== 'work') await toggle('work');
+}
+defineExpose({ press, openInstrument, close: (): void => (opened.value = undefined) });
 </script>
 
 <template>
@@ -78,6 +84,20 @@ defineExpose({ press, close: (): void => (opened.value = undefined) });
       :steps="steps"
       @write="(bodies) => $emit('write', bodies)"
       @take="(step) => $emit('take', step)"
+    />
+    <InstrumentInJob
+      v-if="opened === 'work'"
+      v-model="which"
+      :fold="fold"
+      :compiled="compiled"
+      :entries="entries"
+      :family="family"
+      :shop="shop"
+      :steps="steps"
+      @write="(bodies) => $emit('write', bodies)"
+      @take="(step) => $emit('take', step)"
+      @charge="(volts) => $emit('charge', volts)"
+      @done="opened = undefined"
     />
     <HeatRounds v-if="opened === 'heat'" :fold="fold" :compiled="compiled" :entries="entries" @write="(bodies) => $emit('write', bodies)" />
     <StimulusLog

@@ -1,8 +1,17 @@
 <script setup lang="ts">
 /** One step, large: what to do, what to watch, what it may do to you, and one key an answer. */
-import { comparisonSentence, gearToProve, reasonSentence, words, type Language, type ShopSettings } from '@veglia/contract';
+import {
+  comparisonSentence,
+  gearToProve,
+  instrumentWords,
+  reasonSentence,
+  words,
+  type Language,
+  type ShopSettings,
+} from '@veglia/contract';
 import {
   compareSteps,
+  instrumentsFor,
   isLongShot,
   liveEntries,
   measurementsOf,
@@ -47,7 +56,7 @@ const props = defineProps<{
   /** Timers that still run or ring, of this job. */
   waits: readonly Wait[];
 }>();
-const emit = defineEmits<{ write: [bodies: Body[]]; toggleThinkSo: []; back: [] }>();
+const emit = defineEmits<{ write: [bodies: Body[]]; toggleThinkSo: []; back: []; instrument: [id: string] }>();
 const { t, locale } = useI18n();
 const names = useNames(
   () => props.compiled,
@@ -59,6 +68,7 @@ const boards = useJobBoards(
   () => props.compiled,
 );
 const test = computed(() => (props.step.kind === 'test' ? props.compiled.tests.get(props.step.id) : undefined));
+const instrumentName = (id: string): string => instrumentWords.en.instrument[id]?.name ?? id;
 /** Only a step that opens further names how far: another may be done as the set stands. */
 const opens = computed(() => props.compiled.stageIds.indexOf(props.step.stage) > props.fold.set.stage);
 const unread = computed(() => unreadCautions(props.step, props.fold, props.compiled));
@@ -313,6 +323,16 @@ defineExpose({ press, asks, focus: () => title.value?.focus({ preventScroll: tru
         <span v-if="test.tools.length > 0" class="soft tools"
           >{{ t('bench.tools') }}: {{ test.tools.map((id) => names.tool(id)).join(', ') }}</span
         >
+        <button
+          v-for="one in instrumentsFor(test)"
+          :key="one"
+          type="button"
+          class="plain"
+          :data-test="`work-${one}`"
+          @click="$emit('instrument', one)"
+        >
+          {{ t('bench.instruments.open', { name: instrumentName(one) }) }}
+        </button>
       </p>
       <p v-for="one in gear" :key="one.name" class="alarm" data-test="gear">
         {{ one.days === null ? t('bench.gear.never', one) : t('bench.gear.old', { name: one.name, n: one.days }) }}

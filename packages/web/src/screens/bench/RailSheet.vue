@@ -10,7 +10,6 @@ import {
   noWayThroughOhms,
   parseReading,
   pinName,
-  progressOf,
   sheetBodies,
   sheetRows,
   sheetStates,
@@ -29,7 +28,6 @@ import {
 } from '@veglia/core';
 import { computed, reactive, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
-import { useRoute } from 'vue-router';
 import { useNames } from '../../names.ts';
 import MeterButton from '../../parts/MeterButton.vue';
 import UnitInput from '../../parts/UnitInput.vue';
@@ -39,7 +37,8 @@ import { useBoards } from '../../stores/boards.ts';
 import { useSession } from '../../stores/session.ts';
 import BoardLine from './BoardLine.vue';
 import { onBoard, pinRows, placeOfPoint, pointsApart, type PinRow } from './boardPins.ts';
-import { newCautions, stageCautions } from './cautions.ts';
+import { stageCautions } from './cautions.ts';
+import { useStepGate } from './stepGate.ts';
 import { useJobBoards } from './jobBoards.ts';
 import { pressed } from './keymap.ts';
 
@@ -58,7 +57,6 @@ const names = useNames(
   () => props.fold.set.layout,
 );
 const now = useCoarseNow();
-const route = useRoute();
 const boards = useJobBoards(
   () => props.entries,
   () => props.compiled,
@@ -75,28 +73,7 @@ const key = (row: SheetRow): string => `${state.value} ${row.point}`;
 const states = computed((): readonly PinState[] => (boards.places.value.length === 0 ? sheetStates : [...sheetStates, 'harness-out']));
 const packState = computed((): SheetState | undefined => sheetStates.find((one) => one === state.value));
 
-const stepOf = (row: SheetRow): NextStep | undefined => props.steps.find(({ kind, id }) => kind === 'test' && id === row.test);
-const progress = (row: SheetRow) =>
-  props.fold.set.layout === undefined
-    ? undefined
-    : progressOf(
-        { kind: 'test', id: row.test },
-        live.value,
-        props.compiled,
-        props.fold.set.layout,
-        now.value,
-        props.shop.lapseMinutes,
-        known.value,
-      );
-/** Cautions of the row's step that this job has not recorded as read; those of its stage where the step is no longer on offer. */
-function cautionsLeft(row: SheetRow): boolean {
-  const step = stepOf(row);
-  if (step) return newCautions(step, props.fold, props.compiled).length > 0;
-  const test = props.compiled.tests.get(row.test);
-  if (!test || props.fold.set.layout === undefined) return false;
-  const stage = props.compiled.stageIds[props.compiled.procedure(test, props.fold.set.layout).stage] ?? '';
-  return stageCautions({ stage } as NextStep, props.compiled).some((id) => !props.fold.cautionsRead.includes(id));
-}
+const gate = useStepGate(props);
 
 const rows = computed(() => {
   const { layout } = props.fold.set;
@@ -117,7 +94,6 @@ const rows = computed(() => {
     const before = live.value.findLast(
       ({ body }) => body.kind === 'reading.taken' && body.at === row.point && body.quantity === row.quantity,
     );
-    const way = progress(row);
     return {
       row,
       place,
@@ -128,9 +104,9 @@ const rows = computed(() => {
       value: fits ? read.value : undefined,
       wrong: text !== '' && !fits,
       how,
-      locked: way?.next !== undefined || cautionsLeft(row),
-      walked: way !== undefined && !way.walk.harmless,
-      step: stepOf(row),
+      locked: gate.locked(row.test),
+      walked: gate.walked(row.test),
+      step: gate.stepOf(row.test),
       firstOfPlace: all[index - 1]?.on !== row.on,
     };
   });
@@ -308,12 +284,7 @@ function onward(event: KeyboardEvent): void {
 <template>
   <section class="sheet rails" data-test="sheet" @keydown="keepKeys">
     <div class="line">
-      <h2>
-        {{ t('sheet.title') }}
-        <RouterLink class="more" :to="{ name: 'instruments', query: { job: route.params.id } }" data-test="to-instruments">
-          {{ t('instruments.title') }}
-        </RouterLink>
-      </h2>
+      <h2>{{ t('sheet.title') }}</h2>
       <div class="switch" role="group" :aria-label="t('sheet.state')">
         <button
           v-for="one in states"
@@ -487,9 +458,6 @@ select {
 input[type='checkbox'] {
   width: 22px;
   min-height: 22px;
-}
-.more {
-  margin-left: 14px;
 }
 .good {
   min-height: 40px;

@@ -15,7 +15,7 @@ import {
   type Wait,
 } from '@veglia/core';
 import type { ShopSettings } from '@veglia/contract';
-import { computed, ref } from 'vue';
+import { computed, nextTick, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { useNames } from '../../names.ts';
 import KeyCap from '../../parts/KeyCap.vue';
@@ -57,6 +57,14 @@ const pending = ref<{ change: BodyOf<'set.changed'>; objections: Objection[] }>(
 /** The plug is about to go in while something is out: the list is looked at first. */
 const powering = ref(false);
 const reading = ref(false);
+/** Read with an instrument, by point. */
+const readAlready = ref<Readonly<Record<string, number>>>({});
+async function enterCharge(volts: Readonly<Record<string, number>>): Promise<void> {
+  reading.value = false;
+  await nextTick();
+  readAlready.value = { ...readAlready.value, ...volts };
+  reading.value = true;
+}
 
 function attempt(change: Partial<BodyOf<'set.changed'>>): void {
   const body: BodyOf<'set.changed'> = { kind: 'set.changed', v: 3, ...change };
@@ -79,6 +87,7 @@ function plug(): void {
 }
 function charged(volts: Record<string, number>): void {
   reading.value = false;
+  readAlready.value = {};
   attempt({ verified: true, volts });
 }
 /** Keys arrive from the screen; true where one was used. */
@@ -98,7 +107,7 @@ function press({ command }: Pressed): boolean {
   } else return false;
   return true;
 }
-defineExpose({ press, attempt });
+defineExpose({ press, attempt, enterCharge });
 </script>
 
 <template>
@@ -150,6 +159,7 @@ defineExpose({ press, attempt });
       <ChargeFields
         :points="chargePoints(fold.set.layout, compiled).map((id) => ({ id, name: names.place(id) }))"
         :most="Math.max(peakOfMains(shop.mainsVolts), poweredFactorVolts)"
+        :known="readAlready"
         @read="charged"
       />
     </div>

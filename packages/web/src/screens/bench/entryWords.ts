@@ -1,5 +1,5 @@
 /** Ledger entries as lines a person reads. */
-import { codeInWords, words as contractWords } from '@veglia/contract';
+import { codeInWords, findingSentence, instrumentWords, words as contractWords } from '@veglia/contract';
 import type { BodyOf, CompiledPack, Entry } from '@veglia/core';
 import { useI18n } from 'vue-i18n';
 import { money, useNames } from '../../names.ts';
@@ -76,6 +76,14 @@ export function useEntryWords(compiled: () => CompiledPack | undefined): (entry:
         };
       case 'board.found':
         return { title: t('entry.board.found', { assembly: names.assembly(body.assembly), number: body.number }) };
+      case 'instrument.used': {
+        const { name = body.instrument } = instrumentWords.en.instrument[body.instrument] ?? {};
+        const read = Object.entries(body.read).map(([id, value]) => `${instrumentWords.en.field[id] ?? id}: ${value}`);
+        return {
+          title: `${name}: ${body.findings.map((one) => findingSentence(one)).join(' ')}`,
+          detail: read.join(', '),
+        };
+      }
       case 'set.changed':
         return { title: changeInWords(body) || t('entry.set.changed'), detail: body.anyway ? t('entry.set.anyway') : undefined };
       case 'wait.started':

@@ -23,6 +23,7 @@ export const benchKeys = {
   light: ['l'],
   doubtful: ['k'],
   sheet: ['+'],
+  work: ['.'],
   heat: ['h'],
   stimulus: ['j'],
   teardown: ['z'],

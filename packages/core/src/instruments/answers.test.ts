@@ -1,0 +1,33 @@
+import { describe, expect, test } from '@jest/globals';
+import { shipped } from '../testing/shipped.ts';
+import { answerCases } from './answerCases.ts';
+import { instrumentAnswers, instruments, instrumentsFor, runInstrument } from './index.ts';
+
+describe('what an instrument’s result answers', () => {
+  test.each(answerCases)('$instrument: $name', ({ instrument, typed, answers }) => {
+    const outcome = runInstrument(
+      instruments.find(({ id }) => id === instrument)!,
+      typed,
+    );
+    expect(outcome.ok).toBe(true);
+    if (!outcome.ok) return;
+    const found = instrumentAnswers(instrument, outcome.report, shipped().tests.values());
+    expect(found.map((one) => [one.test, one.outcome])).toEqual(answers ? [answers] : []);
+  });
+  test('something still needed answers nothing, whatever else was found', () => {
+    const found = { findings: [{ code: 'short-gone', tone: 'good' as const, values: {} }], needs: [] };
+    expect(instrumentAnswers('short', found, shipped().tests.values())).toHaveLength(1);
+    expect(instrumentAnswers('short', { ...found, needs: ['capacitors'] }, shipped().tests.values())).toEqual([]);
+  });
+  test('the pack names instruments there are, and a result for one answer of a test only', () => {
+    const ids = instruments.map(({ id }) => id);
+    let named = 0;
+    for (const one of shipped().tests.values()) {
+      const pairs = one.observe.outcomes.flatMap(({ by }) => (by ?? []).map(({ instrument, finding }) => `${instrument} ${finding}`));
+      expect(new Set(pairs).size).toBe(pairs.length);
+      for (const instrument of instrumentsFor(one)) expect(ids).toContain(instrument);
+      named += pairs.length;
+    }
+    expect(named).toBeGreaterThan(10);
+  });
+});

@@ -1,0 +1,29 @@
+/** What a result answers: the pack names, beside an answer, the results that say the same. */
+import type { TestDefinition } from '../knowledge/index.ts';
+import type { Report } from './instrument.ts';
+
+/** An answer that a result amounts to. */
+export interface InstrumentAnswer {
+  readonly test: string;
+  readonly outcome: string;
+}
+
+/** In the order of the tests; a result that says nothing certain answers none. */
+export function instrumentAnswers(
+  instrument: string,
+  report: Pick<Report, 'findings' | 'needs'>,
+  tests: Iterable<TestDefinition>,
+): InstrumentAnswer[] {
+  if (report.needs.length > 0) return [];
+  return [...tests].flatMap(({ id, observe }) =>
+    observe.outcomes
+      .filter(({ by }) => by?.some((one) => one.instrument === instrument && report.findings.some(({ code }) => code === one.finding)))
+      .slice(0, 1)
+      .map((outcome) => ({ test: id, outcome: outcome.id })),
+  );
+}
+
+/** Instruments whose results answer this test, in the order of its answers. */
+export const instrumentsFor = (test: TestDefinition): string[] => [
+  ...new Set(test.observe.outcomes.flatMap(({ by }) => (by ?? []).map(({ instrument }) => instrument))),
+];

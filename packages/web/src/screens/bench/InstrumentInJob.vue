@@ -1,0 +1,189 @@
+<script setup lang="ts">
+/** An instrument in a job: its result goes into the ledger, and with it the answer that it amounts to, once the set is safe for that step. */
+import { findingSentence, instrumentWords, type ShopSettings } from '@veglia/contract';
+import {
+  chargePoints,
+  instrumentAnswers,
+  instruments,
+  liveEntries,
+  parseQuantity,
+  safeVolts,
+  type Body,
+  type BodyOf,
+  type CaseFold,
+  type CompiledPack,
+  type Entry,
+  type InstrumentAnswer,
+  type NextStep,
+  type Report,
+} from '@veglia/core';
+import { computed, ref } from 'vue';
+import { useI18n } from 'vue-i18n';
+import { useRoute } from 'vue-router';
+import { useNames } from '../../names.ts';
+import { useTypedInstruments } from '../../stores/typedInstruments.ts';
+import InstrumentSheet from '../instruments/InstrumentSheet.vue';
+import { useStepGate } from './stepGate.ts';
+
+const props = defineProps<{
+  fold: CaseFold;
+  compiled: CompiledPack;
+  entries: readonly Entry[];
+  family: string | undefined;
+  shop: ShopSettings;
+  steps: readonly NextStep[];
+}>();
+const emit = defineEmits<{ write: [bodies: Body[]]; take: [step: NextStep]; done: []; charge: [volts: Record<string, number>] }>();
+const which = defineModel<string>({ required: true });
+const { t } = useI18n();
+const route = useRoute();
+const gate = useStepGate(props);
+const names = useNames(
+  () => props.compiled,
+  () => props.fold.set.layout,
+);
+const words = computed(() => instrumentWords.en.instrument);
+const chosen = computed(() => instruments.find(({ id }) => id === which.value) ?? instruments[0]);
+const store = useTypedInstruments();
+/** Goes on from what this job's ledger has of it: a search takes one reading after the other. */
+const typed = computed(() =>
+  store.of(String(route.params.id), chosen.value?.id ?? '', () => {
+    const used = liveEntries(props.entries).findLast(({ body }) => body.kind === 'instrument.used' && body.instrument === chosen.value?.id);
+    return used?.body.kind === 'instrument.used' ? used.body.read : {};
+  }),
+);
+
+/** The first answer that belongs to a test of this layout. */
+function answerOf(report: Report): InstrumentAnswer | undefined {
+  const { layout } = props.fold.set;
+  const answers = instrumentAnswers(chosen.value?.id ?? '', report, props.compiled.tests.values());
+  return answers.find(({ test }) => {
+    const definition = props.compiled.tests.get(test);
+    return definition !== undefined && layout !== undefined && props.compiled.fits(definition, layout);
+  });
+}
+function used(report: Report, read: Readonly<Record<string, string>>): BodyOf<'instrument.used'> {
+  return {
+    kind: 'instrument.used',
+    v: 1,
+    instrument: chosen.value?.id ?? '',
+    read: { ...read },
+    figures: report.figures.map(({ id, value, unit }) => ({ id, value, unit })),
+    findings: report.findings.map(({ code, values }) => ({ code, values: { ...values } })),
+  };
+}
+function record(report: Report, read: Readonly<Record<string, string>>, answer?: InstrumentAnswer): void {
+  const bodies: Body[] = [used(report, read)];
+  if (answer) {
+    const { test, outcome } = answer;
+    const raw = report.findings
+      .map((one) => findingSentence(one))
+      .join(' ')
+      .slice(0, 2000);
+    bodies.push({
+      kind: 'test.answered',
+      v: 2,
+      test,
+      outcome,
+      sure: 'sure',
+      raw,
+      ...(gate.walked(test) ? { walked: true as const } : {}),
+      words: { test: names.test(test), outcome: names.outcome(test, outcome) },
+    });
+  }
+  emit('write', bodies);
+  emit('done');
+}
+
+const points = computed(() => chargePoints(props.fold.set.layout, props.compiled));
+const point = ref('');
+/** A charge that was read below the limit; the set counts as measured once it is read at every place that holds one. */
+function readBelow(report: Report): number | undefined {
+  const last = parseQuantity(typed.value.secondVolts ?? '', 'V');
+  const safe = chosen.value?.id === 'discharge' && report.findings.some(({ code }) => code === 'already-safe');
+  return safe && last !== undefined && Math.abs(last) < safeVolts && !props.fold.set.plugged ? last : undefined;
+}
+function recordCharge(report: Report, read: Readonly<Record<string, string>>): void {
+  const at = point.value || points.value[0];
+  const volts = readBelow(report);
+  if (at === undefined || volts === undefined) return;
+  emit('write', [{ ...used(report, read), at }]);
+  emit('charge', { [at]: volts });
+  emit('done');
+}
+/** A key typed here is no answer to the step behind it. */
+function keepKeys(event: KeyboardEvent): void {
+  if (event.key !== 'Escape') event.stopPropagation();
+}
+</script>
+
+<template>
+  <section v-if="chosen" class="sheet" data-test="in-job" @keydown="keepKeys">
+    <label class="which">
+      <span class="soft">{{ t('bench.instruments.title') }}</span>
+      <select v-model="which" data-test="which-instrument">
+        <option v-for="one in instruments" :key="one.id" :value="one.id">{{ words[one.id]?.name ?? one.id }}</option>
+      </select>
+    </label>
+    <InstrumentSheet :key="chosen.id" :instrument="chosen" :typed="typed">
+      <template #done="{ report, read }">
+        <template v-if="report.needs.length === 0">
+          <template v-for="answer in [answerOf(report)]" :key="answer?.test">
+            <p v-if="answer" data-test="answers-step">
+              {{ t('instruments.answers', { test: names.test(answer.test), outcome: names.outcome(answer.test, answer.outcome) }) }}
+              <span v-if="gate.locked(answer.test)" class="alarm">{{ t('instruments.notSafe') }}</span>
+            </p>
+            <p class="row">
+              <template v-if="answer && gate.locked(answer.test)">
+                <button
+                  v-if="gate.stepOf(answer.test)"
+                  type="button"
+                  class="push full"
+                  data-test="take-step"
+                  @click="$emit('take', gate.stepOf(answer.test)!)"
+                >
+                  {{ t('instruments.take') }}
+                </button>
+              </template>
+              <button v-else-if="answer" type="button" class="push full" data-test="record-answer" @click="record(report, read, answer)">
+                {{ t('instruments.recordAnswer') }}
+              </button>
+              <template v-if="readBelow(report) !== undefined">
+                <select v-if="points.length > 1" v-model="point" :aria-label="t('instruments.where')" data-test="charge-point">
+                  <option v-for="one in points" :key="one" :value="one === points[0] ? '' : one">{{ names.place(one) }}</option>
+                </select>
+                <button type="button" class="push full" data-test="record-charge" @click="recordCharge(report, read)">
+                  {{ t('instruments.recordCharge') }}
+                </button>
+              </template>
+              <button type="button" class="push" :class="{ full: !answer }" data-test="keep" @click="record(report, read)">
+                {{ t(answer ? 'instruments.keepOnly' : 'instruments.keep') }}
+              </button>
+            </p>
+          </template>
+        </template>
+      </template>
+    </InstrumentSheet>
+  </section>
+</template>
+
+<style scoped>
+.which {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  margin-bottom: 8px;
+}
+select {
+  min-height: 42px;
+  padding: 4px 10px;
+  border: 1.5px solid var(--ink-soft);
+  border-radius: var(--radius);
+  background: transparent;
+}
+.row {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 10px;
+}
+</style>
