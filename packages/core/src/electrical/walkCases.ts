@@ -71,3 +71,36 @@ export const walkCases: readonly {
     most: 0.75,
   },
 ];
+
+/**
+ * One short or two, as a bench tells them: with one the reading falls and rises once; with two it bulges between them. Readings of all capacitors, Ω, from the
+ * ladder solved by hand (two paths to ground side by side), a few milliohms off as a meter is.
+ */
+export const twoShortCases: readonly {
+  readonly name: string;
+  readonly capacitors: number;
+  /** In order; null: not read. */
+  readonly ohms: readonly (number | null)[];
+  /** Indices of the two; null: one short explains it. */
+  readonly shorts: readonly [number, number] | null;
+}[] = [
+  {
+    name: 'falls and rises once: one',
+    capacitors: 9,
+    ohms: [0.291, 0.262, 0.241, 0.218, 0.187, 0.214, 0.246, 0.268, 0.291],
+    shorts: null,
+  },
+  {
+    // 0.12 Ω at the third and 0.15 Ω at the ninth, 25 mΩ between neighbours: the loop is 0.42 Ω round.
+    name: 'falls, bulges, rises again: two',
+    capacitors: 11,
+    ohms: [0.138, 0.11, 0.0865, 0.0942, 0.102, 0.1038, 0.1057, 0.1014, 0.0972, 0.12, 0.148],
+    shorts: [2, 8],
+  },
+  {
+    name: 'one end read only: no word of a second',
+    capacitors: 11,
+    ohms: [0.136, 0.111, 0.0857, null, null, null, null, null, null, null, null],
+    shorts: null,
+  },
+];
