@@ -3,7 +3,17 @@
  * golden-section search; truth by nodal analysis. Prints a table and writes bench/results/short.json. 2,000 rails take a quarter of an hour.
  */
 import { writeFileSync } from 'node:fs';
-import { drawMeter, drawRail, nextPoint, ohmsAlong, readWith, usualWalk, walkProbabilities, type WalkReading } from '@veglia/core';
+import {
+  drawMeter,
+  drawRail,
+  nextPoint,
+  ohmsAlong,
+  readWith,
+  twoShorts,
+  usualWalk,
+  walkProbabilities,
+  type WalkReading,
+} from '@veglia/core';
 import { inRoot } from '../../scripts/lib/paths.mjs';
 
 const rails = Number(process.argv[2] ?? 2000);
@@ -110,5 +120,27 @@ const rows = settings.map(({ name, capacitors, search, worse = 1 }) => {
     slowestMs: Math.round(slowest),
   };
 });
+/** Two shorts or one, all of 16 capacitors read: both named where two are likelier than one; and two said where there is one. */
+function twoOrOne() {
+  let [both, alarms, slowest] = [0, 0, 0];
+  const top = (all: readonly number[]): number => all.indexOf(Math.max(...all));
+  for (let seed = 1; seed <= rails; seed += 1)
+    for (const shorts of [1, 2] as const) {
+      const random = numbers(seed * 2 + shorts);
+      const rail = drawRail(16, shorts, random);
+      const meter = drawMeter(random);
+      const readings = ohmsAlong(rail).map((ohms, at) => ({ at, ohms: readWith(meter, ohms, random) }));
+      const begin = performance.now();
+      const { factor, first, second } = twoShorts(16, readings);
+      slowest = Math.max(slowest, performance.now() - begin);
+      const truth = rail.shorts.map(({ at }) => at).sort((a, b) => a - b);
+      if (factor > 1 && shorts === 1) alarms += 1;
+      if (factor > 1 && shorts === 2 && top(first) === truth[0] && top(second) === truth[1]) both += 1;
+    }
+  const of = (hits: number) => [hits / rails, ...interval(hits, rails)].map((one) => Number(one.toFixed(3)));
+  return { both: of(both), falseAlarm: of(alarms), slowestMs: Math.round(slowest) };
+}
+const two = twoOrOne();
 console.table(rows);
-writeFileSync(inRoot('bench/results/short.json'), `${JSON.stringify({ rails, rows }, null, 2)}\n`);
+console.log(two);
+writeFileSync(inRoot('bench/results/short.json'), `${JSON.stringify({ rails, rows, two }, null, 2)}\n`);

@@ -380,6 +380,7 @@ export {
   type Instrument,
   type InstrumentAnswer,
   type Outcome,
+  type PlotAlong,
   type Report,
 } from './instruments/index.ts';
 export { formatQuantity, parseQuantity, readMark, substituteReasons, units, type ReadMark, type Unit } from './electrical/index.ts';
@@ -399,6 +400,7 @@ export {
   nextPoint,
   ohmsAlong,
   readWith,
+  twoShorts,
   usualWalk,
   walkProbabilities,
   type NextPoint,

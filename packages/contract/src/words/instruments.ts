@@ -33,7 +33,7 @@ export const instrumentsEn: InstrumentsWords = {
     },
     short: {
       name: 'Short, milliohm walk',
-      help: 'Capacitors in a row on one rail, numbered along the track, read to ground with leads zeroed or four wires. The turning point counts. Set unplugged, discharged and measured. Loads along the rail and a second short are not in the model.',
+      help: 'Capacitors in a row on one rail, numbered along the track, read to ground with leads zeroed or four wires. The turning point counts. Set unplugged, discharged and measured. With half of the row read, a second short is looked for. Loads along the rail are not in the model.',
       example: { capacitors: '9', along: '1 0.318; 9 0.271; 5 0.243' },
     },
     bias: {
@@ -265,6 +265,7 @@ export const instrumentsEn: InstrumentsWords = {
     'short-others': 'May also be: {list}.',
     'short-found': 'Take capacitor {capacitor} off and read again. Short gone: fit the same value and voltage.',
     'short-gone': 'Capacitor {capacitor} was short: fit the same value and voltage.',
+    'short-two': 'The readings fit two shorts better than one: capacitors {first} and {second}. Remove one, then read the row again.',
     'short-no-capacitor':
       'The short stays with every capacitor of the rail off: a COF (chip-on-film) or the glass. Ribbons out, and again, before the panel is blamed.',
     'short-not-gone':

@@ -15,4 +15,14 @@ export {
   type SubstituteReason,
 } from './substitute.ts';
 export { drawMeter, drawRail, ohmsAlong, railRanges, readWith, type ShortedRail, type WalkMeter } from './railGenerator.ts';
-export { nextPoint, usualWalk, walkProbabilities, type NextPoint, type WalkModel, type WalkReading } from './shortWalk.ts';
+export {
+  fittedRow,
+  nextPoint,
+  usualWalk,
+  walkProbabilities,
+  type FittedPoint,
+  type NextPoint,
+  type WalkModel,
+  type WalkReading,
+} from './shortWalk.ts';
+export { twoShorts, type TwoShorts } from './twoShorts.ts';

@@ -2,8 +2,11 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, test } from '@jest/globals';
 import { drawMeter, drawRail, ohmsAlong, readWith, type ShortedRail } from './railGenerator.ts';
+import { runInstrument } from '../instruments/instrument.ts';
+import { short } from '../instruments/short.ts';
 import { nextPoint, walkProbabilities } from './shortWalk.ts';
-import { walkCases } from './walkCases.ts';
+import { twoShorts } from './twoShorts.ts';
+import { twoShortCases, walkCases } from './walkCases.ts';
 
 const fixture = JSON.parse(readFileSync(new URL('./fixture-ngspice.json', import.meta.url), 'utf8')) as {
   source: string;
@@ -107,5 +110,25 @@ describe('ohms along a rail', () => {
     });
     expect(middle).toBeCloseTo(0.1);
     expect(first).toBeCloseTo(1 / (1 / 0.1 + 1 / 0.3));
+  });
+});
+
+describe('one short or two', () => {
+  test.each(twoShortCases)('$name', ({ capacitors, ohms, shorts }) => {
+    const along = ohms.flatMap((one, at) => (one === null ? [] : [`${at + 1} ${one}`])).join('; ');
+    const outcome = runInstrument(short, { capacitors, along });
+    const said = outcome.ok ? outcome.report.findings.find(({ code }) => code === 'short-two') : undefined;
+    expect(said && [said.values.first, said.values.second]).toEqual(shorts ? shorts.map((at) => at + 1) : undefined);
+  });
+  test('each capacitor’s probabilities are whole, and a row turned round is the same row', () => {
+    const readings = (twoShortCases[1]?.ohms ?? []).map((ohms, at) => ({ at, ohms: ohms ?? 0 }));
+    const found = twoShorts(11, readings);
+    for (const all of [found.first, found.second]) expect(all.reduce((sum, one) => sum + one, 0)).toBeCloseTo(1);
+    const turned = twoShorts(
+      11,
+      readings.map(({ at, ohms }) => ({ at: 10 - at, ohms })),
+    );
+    expect(turned.first.map((_, at) => turned.second[10 - at])).toEqual(found.first.map((one) => expect.closeTo(one, 3)));
+    expect(Math.log(turned.factor)).toBeCloseTo(Math.log(found.factor), 1);
   });
 });

@@ -28,7 +28,7 @@ export const usualWalk: WalkModel = {
 };
 
 /** Width of a cell of the grid: half of what leads drift by would be finer than any reading. Ohms. */
-const cell = 0.003;
+export const cell = 0.003;
 /** A range is from one standard deviation and a half below the middle to as much above, on a logarithmic scale (value of ours). */
 const deviationsInRange = 3;
 
@@ -67,7 +67,7 @@ export function walkProbabilities(capacitors: number, readings: readonly WalkRea
 }
 
 /** A meter may be worse than it states, or its probe not steady: so often, before anything is read (values of ours). */
-const meters = [
+export const meters = [
   { worse: 1, share: 0.75 },
   { worse: 2, share: 0.2 },
   { worse: 3.5, share: 0.05 },
@@ -143,6 +143,28 @@ function* worlds(
   }
 }
 
+/** What a capacitor reads in truth, by all that was read: middle, and the range that nine in ten imagined rails lie in, Ω. */
+export interface FittedPoint {
+  readonly middle: number;
+  readonly low: number;
+  readonly high: number;
+}
+
+/** The row as it was read and as it follows from that: where nothing was read the range is wide. `random` gives numbers from 0 to 1. */
+export function fittedRow(
+  capacitors: number,
+  readings: readonly WalkReading[],
+  random: () => number,
+  model: WalkModel = usualWalk,
+): FittedPoint[] {
+  const all = [...worlds(solve(capacitors, readings, model), imagined, random)];
+  return Array.from({ length: capacitors }, (_, at) => {
+    const ohms = all.map((world) => world.ohms[at] ?? 0).sort((a, b) => a - b);
+    const quantile = (share: number): number => ohms[Math.round(share * (ohms.length - 1))] ?? 0;
+    return { middle: quantile(0.5), low: quantile(0.05), high: quantile(0.95) };
+  });
+}
+
 /** Rails that are imagined for the choice of the next point (value of ours). */
 const imagined = 160;
 
@@ -185,7 +207,8 @@ export function nextPoint(
   return best;
 }
 
-function prepare(capacitors: number, readings: readonly WalkReading[], model: WalkModel) {
+/** Grid, steps and what each reading says of each place of the grid. Throws RangeError. */
+export function prepare(capacitors: number, readings: readonly WalkReading[], model: WalkModel) {
   const largest = readings.reduce((most, { ohms }) => Math.max(most, ohms), model.residual[1] + model.segment[1] * capacitors);
   const grid = Math.ceil((largest * 1.2) / cell) + 1;
   const seen: (Float64Array | undefined)[] = new Array<Float64Array | undefined>(capacitors).fill(undefined);

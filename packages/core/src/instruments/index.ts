@@ -35,6 +35,7 @@ export {
   type Finding,
   type Instrument,
   type Outcome,
+  type PlotAlong,
   type Report,
 } from './instrument.ts';
 export { instrumentAnswers, instrumentsFor, type InstrumentAnswer } from './answers.ts';

@@ -39,11 +39,24 @@ export interface Finding {
   readonly tone: 'good' | 'bad' | 'doubt';
   readonly values: Readonly<Record<string, string | number>>;
 }
+/** A row of parts, each with what was read, what it reads in truth by all that was read, and how probable it is to be the one. Ω. */
+export interface PlotAlong {
+  readonly kind: 'along';
+  readonly points: readonly {
+    readonly read?: number;
+    readonly middle: number;
+    readonly low: number;
+    readonly high: number;
+    readonly probability: number;
+  }[];
+}
+
 /** What an instrument makes of its fields; `needs`: fields without which nothing can be said yet. */
 export interface Report {
   readonly figures: readonly Figure[];
   readonly findings: readonly Finding[];
   readonly needs: readonly string[];
+  readonly plot?: PlotAlong;
 }
 
 /** An instrument. Its run throws RangeError for values that can’t go together. */

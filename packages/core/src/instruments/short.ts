@@ -1,11 +1,22 @@
 /** The milliohm walk along a rail: which capacitor is short, where to read next, and when to stop. */
-import { nextPoint, parseQuantity, usualWalk, walkProbabilities, type WalkModel, type WalkReading } from '../electrical/index.ts';
-import { waitsFor, type Finding, type Instrument } from './instrument.ts';
+import {
+  fittedRow,
+  nextPoint,
+  parseQuantity,
+  twoShorts,
+  usualWalk,
+  walkProbabilities,
+  type WalkModel,
+  type WalkReading,
+} from '../electrical/index.ts';
+import { waitsFor, type Finding, type Instrument, type PlotAlong } from './instrument.ts';
 
 /** Sure enough to take one off. */
 const stopAt = 0.95;
 /** Named beside the likeliest, if they are as likely as this. */
 const worthNaming = 0.05;
+/** With fewer readings, or less than half of the row read, a bulge between two shorts isn't seen; longer rows take too long to hold against two. */
+const readForTwo = { least: 5, share: 0.5, most: 24 };
 /** Most capacitors in a row: the choice of the next point stays under a tenth of a second. */
 const mostCapacitors = 40;
 
@@ -62,7 +73,24 @@ export const short: Instrument = {
       { id: 'likeliest', value: top.at + 1, unit: '' as const },
       { id: 'sure', value: top.probability * 100, unit: '%' as const },
     ];
-    if (top.probability >= stopAt) return { figures, findings: [{ code: 'short-found', tone: 'bad', values: name }], needs: [] };
+    const fitted = readings.length === 0 ? [] : fittedRow(capacitors, readings, numbersOf(readings), model);
+    const plot: PlotAlong = {
+      kind: 'along',
+      points: fitted.map((one, at) => {
+        const read = readings.findLast((reading) => reading.at === at)?.ohms;
+        return { ...one, probability: probabilities[at] ?? 0, ...(read === undefined ? {} : { read }) };
+      }),
+    };
+    const drawn = readings.length === 0 ? {} : { plot };
+    const places = new Set(readings.map(({ at }) => at)).size;
+    const enough = places >= readForTwo.least && places >= capacitors * readForTwo.share && capacitors <= readForTwo.most;
+    const two = enough ? twoShorts(capacitors, readings, model) : undefined;
+    if (two && two.factor > 1) {
+      const likeliest = (all: readonly number[]): number => all.indexOf(Math.max(...all)) + 1;
+      const values = { first: likeliest(two.first), second: likeliest(two.second) };
+      return { figures: [], findings: [{ code: 'short-two', tone: 'bad', values }], needs: [], ...drawn };
+    }
+    if (top.probability >= stopAt) return { figures, findings: [{ code: 'short-found', tone: 'bad', values: name }], needs: [], ...drawn };
     const next = nextPoint(capacitors, readings, numbersOf(readings), model);
     const others = ranked.slice(1, 4).filter(({ probability }) => probability >= worthNaming);
     const findings: Finding[] = [{ code: 'short-read-next', tone: 'doubt', values: { capacitor: next.at + 1 } }];
@@ -72,6 +100,6 @@ export const short: Instrument = {
         tone: 'doubt',
         values: { list: others.map(({ at, probability }) => `${at + 1} (${Math.round(probability * 100)} %)`).join(', ') },
       });
-    return { figures: readings.length === 0 ? [] : figures, findings, needs: [] };
+    return { figures: readings.length === 0 ? [] : figures, findings, needs: [], ...drawn };
   },
 };

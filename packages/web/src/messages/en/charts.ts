@@ -12,6 +12,15 @@ export const chartWords = {
       close: 'Close',
       none: 'No entry has moved a probability yet.',
     },
+    along: {
+      title: 'Readings along the rail, and the row that fits them',
+      part: 'Capacitor',
+      ohms: 'mΩ',
+      sure: 'Short, %',
+      read: 'Read',
+      fitted: 'Fitted',
+      range: '9 of 10 fits',
+    },
     readings: {
       volts: 'Voltages over job {n}',
       ohms: 'Resistances over job {n}',

@@ -144,7 +144,7 @@ defineExpose({ press, openInstrument, close: (): void => (opened.value = undefin
     min-width: 0;
   }
 }
-@media (min-width: 1000px) and (max-width: 1199.98px) {
+@media (min-width: 1000px) and (max-width: 1439.98px) {
   .instruments .push {
     padding: 2px 6px;
     gap: 4px;

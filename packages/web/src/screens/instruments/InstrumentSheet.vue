@@ -1,9 +1,11 @@
 <script setup lang="ts">
 /** One instrument: its fields as a bench writes numbers, and what they amount to while they are typed. */
 import { fieldProblemSentence, findingSentence, instrumentWords } from '@veglia/contract';
-import { formatQuantity, runInstrument, type Field, type Instrument, type Report } from '@veglia/core';
-import { computed } from 'vue';
+import { formatQuantity, runInstrument, type Field, type Instrument, type PlotAlong, type Report } from '@veglia/core';
+import { computed, defineAsyncComponent } from 'vue';
 import { useI18n } from 'vue-i18n';
+import { alongOption } from '../../charts/along.ts';
+import type { ChartOption, Colours } from '../../charts/option.ts';
 
 const props = defineProps<{ instrument: Instrument; /** As typed; written to. */ typed: Record<string, string> }>();
 defineSlots<{ done(got: { report: Report; read: Readonly<Record<string, string>> }): unknown }>();
@@ -38,6 +40,27 @@ function example(): void {
 function clear(): void {
   for (const field of props.instrument.fields) put(field, '');
 }
+const ChartFrame = defineAsyncComponent(() => import('../../charts/ChartFrame.vue'));
+const alongOf =
+  (plot: PlotAlong) =>
+  (colours: Colours): ChartOption =>
+    alongOption(colours, plot, {
+      title: t('chart.along.title'),
+      part: t('chart.along.part'),
+      ohms: t('chart.along.ohms'),
+      sure: t('chart.along.sure'),
+      read: t('chart.along.read'),
+      fitted: t('chart.along.fitted'),
+      range: t('chart.along.range'),
+    });
+const alongRows = ({ points }: PlotAlong): string[][] =>
+  points.map(({ read, middle, low, high, probability }, at) => [
+    String(at + 1),
+    read === undefined ? '' : formatQuantity(read, 'Ω'),
+    formatQuantity(middle, 'Ω'),
+    `${formatQuantity(low, 'Ω')} – ${formatQuantity(high, 'Ω')}`,
+    `${Math.round(probability * 100)} %`,
+  ]);
 </script>
 
 <template>
@@ -47,7 +70,7 @@ function clear(): void {
       <p class="soft help">{{ words.instrument[instrument.id]?.help }}</p>
       <div class="grid">
         <label v-for="field in instrument.fields" :key="field.id" :class="{ wide: field.kind === 'list' || field.kind === 'text' }">
-          <span class="soft">{{ words.field[field.id] ?? field.id }}{{ field.optional ? t('instruments.optional') : '' }}</span>
+          <span class="soft">{{ words.field[field.id] ?? field.id }} {{ field.optional ? t('instruments.optional') : '' }}</span>
           <select
             v-if="field.kind === 'choice'"
             :value="typed[field.id] || field.usual"
@@ -93,6 +116,15 @@ function clear(): void {
           {{ findingSentence(finding) }}
         </p>
         <slot name="done" :report="report" :read="read" />
+        <ChartFrame
+          v-if="report.plot"
+          class="plot"
+          :title="t('chart.along.title')"
+          :option="alongOf(report.plot)"
+          :head="[t('chart.along.part'), t('chart.along.read'), t('chart.along.fitted'), t('chart.along.range'), t('chart.along.sure')]"
+          :rows="alongRows(report.plot)"
+          file="rail"
+        />
       </template>
     </section>
   </div>
@@ -168,6 +200,10 @@ dd {
   text-align: center;
   line-height: 20px;
   font-weight: 700;
+}
+/* Lower than a chart that has the page to itself. */
+.plot :deep(.drawn) {
+  height: 300px;
 }
 .row {
   display: flex;

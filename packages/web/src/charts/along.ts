@@ -1,0 +1,70 @@
+/** Readings along a row of parts, with what each part reads in truth, and how probable each is to be the short one. */
+import type { PlotAlong } from '@veglia/core';
+import { axis, shared, type ChartOption, type Colours } from './option.ts';
+
+/** Milliohms above, percent below: they share the row and no axis. */
+export function alongOption(
+  colours: Colours,
+  { points }: PlotAlong,
+  words: { title: string; part: string; ohms: string; sure: string; read: string; fitted: string; range: string },
+): ChartOption {
+  const milli = (ohms: number): number => Math.round(ohms * 10_000) / 10;
+  const names = points.map((_, at) => String(at + 1));
+  const grid = { left: 62, right: 14 };
+  const hidden = { color: 'transparent' };
+  return {
+    ...shared(colours, words.title),
+    legend: { top: 0, textStyle: { color: colours.ink, fontSize: 14 }, itemWidth: 28, data: [words.read, words.fitted, words.range] },
+    grid: [
+      { ...grid, top: 34, height: '46%' },
+      { ...grid, bottom: 44, height: '22%' },
+    ],
+    xAxis: [
+      { type: 'category', data: names, gridIndex: 0, ...axis(colours, ''), axisLabel: { show: false } },
+      { type: 'category', data: names, gridIndex: 1, ...axis(colours, words.part), nameGap: 26 },
+    ],
+    yAxis: [
+      { type: 'value', gridIndex: 0, scale: true, ...axis(colours, words.ohms), nameGap: 44 },
+      { type: 'value', gridIndex: 1, min: 0, max: 100, interval: 50, ...axis(colours, words.sure), nameGap: 44 },
+    ],
+    series: [
+      { type: 'line', stack: 'range', data: points.map(({ low }) => milli(low)), symbol: 'none', lineStyle: hidden, silent: true },
+      {
+        type: 'line',
+        name: words.range,
+        stack: 'range',
+        data: points.map(({ low, high }) => milli(high - low)),
+        symbol: 'none',
+        color: colours.soft,
+        lineStyle: hidden,
+        areaStyle: { color: colours.soft, opacity: 0.25 },
+        silent: true,
+      },
+      {
+        type: 'line',
+        name: words.fitted,
+        data: points.map(({ middle }) => milli(middle)),
+        symbol: 'none',
+        color: colours.accent,
+        lineStyle: { color: colours.accent, width: 2, type: 'dashed' },
+      },
+      {
+        type: 'line',
+        name: words.read,
+        data: points.map(({ read }) => (read === undefined ? null : milli(read))),
+        symbol: 'diamond',
+        symbolSize: 13,
+        color: colours.ink,
+        lineStyle: hidden,
+      },
+      {
+        type: 'bar',
+        xAxisIndex: 1,
+        yAxisIndex: 1,
+        name: words.sure,
+        data: points.map(({ probability }) => Math.round(probability * 1000) / 10),
+        itemStyle: { color: colours.accent },
+      },
+    ],
+  };
+}
