@@ -305,6 +305,32 @@ export const afterQuery = z.object({ after: z.coerce.number().int().min(0).max(m
 /** Which pack is asked for. */
 export const packParams = z.object({ hash: z.string().regex(/^[0-9a-f]{64}$/) });
 
+/** A family added or replaced; `basedOn` is the pack it was looked at in. What is wrong with it is told place by place. */
+export const changeFamilySchema = z.strictObject({
+  by: z.uuid(),
+  basedOn: z.string().regex(/^[0-9a-f]{64}$/),
+  reason: z.string().trim().min(1, 'enter why').max(400),
+  family: z.unknown(),
+});
+/** A family to be kept. */
+export type ChangeFamily = z.infer<typeof changeFamilySchema>;
+/** Versions of families, newest first. */
+export const familyChangesSchema = z.object({
+  changes: z.array(
+    z.object({
+      number: z.number().int(),
+      family: idSchema,
+      name: z.string(),
+      reason: z.string(),
+      packTo: z.string(),
+      by: z.uuid(),
+      at: z.iso.datetime(),
+    }),
+  ),
+});
+/** Versions of families, newest first. */
+export type FamilyChanges = z.infer<typeof familyChangesSchema>;
+
 /** A board as it is kept: the document, its version, who wrote that version when, and why. */
 export const boardStateSchema = z.object({
   version: z.number().int().min(1),

@@ -49,6 +49,8 @@ export type {
   Health,
   Job,
   BlinkTables,
+  ChangeFamily,
+  FamilyChanges,
   BoardState,
   BoardSummary,
   ChangeBoard,

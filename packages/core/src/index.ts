@@ -20,6 +20,11 @@ export {
   ownNamesOnly,
   parsePack,
   withBlinkTable,
+  withFamily,
+  familiesCovering,
+  familyFileSchema,
+  familyProblems,
+  likeFamily,
   silentOutcomes,
 } from './knowledge/index.ts';
 export type {

@@ -25,6 +25,7 @@ import { mostPhotoBytes, readPhoto, storePhoto } from './files/photos.ts';
 import { meterState, readMeter, touchProbes, type BenchMeter } from './meter/meters.ts';
 import { openApiDocument } from './openapi.ts';
 import { label, receipt } from './papers/papers.ts';
+import { changeFamily, listFamilyChanges } from './packs/families.ts';
 import { changeBlinkTable, listBlinkTables } from './packs/blinkTables.ts';
 import { pdfOf } from './papers/pdf.ts';
 import { addPerson, listPeople } from './people.ts';
@@ -129,7 +130,7 @@ export function createApp({
     '/api',
     unlessFile(onlyJson),
     unlessFile((request, response, next) => {
-      (/^[/](?:jobs|blink-tables|boards)/.test(request.path) ? large : small)(request, response, next);
+      (/^[/](?:jobs|blink-tables|families|boards)/.test(request.path) ? large : small)(request, response, next);
     }),
   );
   app.use('/api', onlyStorableText);
@@ -155,6 +156,8 @@ export function createApp({
     searchCustomers: async ({ body }) => ({ customers: await searchCustomers(store, body) }),
     listBlinkTables: () => listBlinkTables(store),
     changeBlinkTable: ({ body }) => changeBlinkTable(store, body),
+    familyChanges: () => listFamilyChanges(store),
+    changeFamily: ({ body }) => changeFamily(store, body),
     listBoards: async () => ({ boards: await listBoards(store) }),
     readBoard: ({ params }) => readBoard(store, params.id),
     changeBoard: ({ params, body }) => changeBoard(store, params.id, body),

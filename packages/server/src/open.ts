@@ -6,6 +6,7 @@ import { defineModels } from './database/models.ts';
 import { loadDemo } from './demo/load.ts';
 import { readPackFolder } from '@veglia/contract/node';
 import { withOwnTables } from './packs/blinkTables.ts';
+import { withOwnFamilies } from './packs/families.ts';
 import { PackShelf } from './packs/shelf.ts';
 import type { Store } from './store.ts';
 
@@ -22,8 +23,11 @@ export async function openStore(config: Config, now: () => Date): Promise<Store>
   const sequelize = connect(config.databaseUrl);
   const models = defineModels(sequelize);
   const store: Store = { sequelize, models, packs: new PackShelf(models), counts: new Map(), now };
-  const { pack, leftOut } = await withOwnTables(store, await readPackFolder(config.packDir));
-  for (const family of leftOut) process.emitWarning(`the shop's blink table of ${family} doesn't fit the new book and stays out`);
+  const kept = await withOwnFamilies(store, await readPackFolder(config.packDir));
+  for (const family of kept.leftOut) process.emitWarning(`the shop's family ${family} doesn't fit the new pack and stays out`);
+  // A table may be of a family that the shop added.
+  const { pack, leftOut } = await withOwnTables(store, kept.pack);
+  for (const family of leftOut) process.emitWarning(`the shop's blink table of ${family} doesn't fit the new pack and stays out`);
   await store.packs.import(pack);
   if (config.demoDir !== undefined) await loadDemo(store, config.demoDir);
   else await firstPerson(store);

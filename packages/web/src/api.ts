@@ -8,6 +8,8 @@ import {
   type Appended,
   type Asked,
   type BlinkTables,
+  type ChangeFamily,
+  type FamilyChanges,
   type BoardState,
   type BoardSummary,
   type ChangeBoard,
@@ -164,6 +166,8 @@ export const api = {
     part(await look('boardChanges', { params: { id } }), ({ changes }) => changes),
   changeBoard: (id: string, body: ChangeBoard): Promise<Reply<BoardState>> => call('changeBoard', { params: { id }, body }),
   blinkTables: (): Promise<Reply<BlinkTables>> => look('listBlinkTables', {}),
+  familyChanges: async (): Promise<Reply<FamilyChanges['changes']>> => part(await look('familyChanges', {}), ({ changes }) => changes),
+  changeFamily: async (body: ChangeFamily): Promise<Reply<string>> => part(await call('changeFamily', { body }), ({ hash }) => hash),
   changeBlinkTable: async (body: ChangeBlinkTable): Promise<Reply<string>> =>
     part(await call('changeBlinkTable', { body }), ({ hash }) => hash),
   shop: (): Promise<Reply<ShopState>> => look('readShop', {}),

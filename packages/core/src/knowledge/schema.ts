@@ -579,6 +579,9 @@ export const familySchema = z.strictObject({
     on: textSchema,
     secondsToPicture: z.number().positive(),
     longestStartSeconds: z.number().positive(),
+    /** Relay clicks on the way to a picture, and whether it chimes; left out: not known. */
+    clicks: z.number().int().min(0).max(20).optional(),
+    chime: z.boolean().optional(),
   }),
   blink: z.array(blinkCodeSchema),
   rails: z.array(
@@ -596,6 +599,22 @@ export const familySchema = z.strictObject({
   ),
   /** Service menu, panel id, jumpers: what a bench writes on the cover. */
   service: z.array(textSchema).optional(),
+  /** Codes of replacement remotes that worked, and the pattern jig it takes. */
+  remotes: z.array(z.string().min(1).max(200)).max(20).optional(),
+  jig: z.string().min(1).max(200).optional(),
+  notes: z.array(textSchema).max(40).optional(),
+  /** What of its models it covers; left out: all of them. An exception is a version, a model, or both ("TX-50 A3"). */
+  scope: z
+    .strictObject({
+      versions: z.array(z.string().min(1).max(60)).max(40).optional(),
+      years: z.tuple([z.number().int().min(1950).max(2200), z.number().int().min(1950).max(2200)]).optional(),
+      except: z.array(z.string().min(1).max(120)).max(40).optional(),
+    })
+    .optional(),
+  /** The family it began as a copy of. */
+  from: idSchema.optional(),
+  /** No longer offered for sets that come in. */
+  retired: z.literal(true).optional(),
   source: sourceSchema,
 });
 

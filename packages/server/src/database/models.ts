@@ -127,6 +127,17 @@ export interface BlinkTableRow extends Model<InferAttributes<BlinkTableRow>, Inf
   changedBy: string;
   changedAt: Date;
 }
+/** A version of a family. */
+export interface FamilyVersionRow extends Model<InferAttributes<FamilyVersionRow>, InferCreationAttributes<FamilyVersionRow>> {
+  number: CreationOptional<number>;
+  family: string;
+  document: object;
+  reason: string;
+  packFrom: string;
+  packTo: string;
+  changedBy: string;
+  changedAt: Date;
+}
 /** What is known once for the whole database. */
 export interface MetaRow extends Model<InferAttributes<MetaRow>, InferCreationAttributes<MetaRow>> {
   key: string;
@@ -147,6 +158,7 @@ export interface Models {
   readonly told: ModelStatic<ToldRow>;
   readonly shop: ModelStatic<ShopRow>;
   readonly blinkTables: ModelStatic<BlinkTableRow>;
+  readonly familyVersions: ModelStatic<FamilyVersionRow>;
   readonly boardVersions: ModelStatic<BoardVersionRow>;
   readonly meta: ModelStatic<MetaRow>;
 }
@@ -263,6 +275,20 @@ export function defineModels(sequelize: Sequelize): Models {
         changedAt: date(),
       },
       options('blink_tables'),
+    ),
+    familyVersions: sequelize.define<FamilyVersionRow>(
+      'familyVersion',
+      {
+        number: { type: DataTypes.INTEGER, autoIncrement: true, primaryKey: true },
+        family: text(),
+        document: json(),
+        reason: text(),
+        packFrom: text(),
+        packTo: text(),
+        changedBy: uuid(),
+        changedAt: date(),
+      },
+      options('family_versions'),
     ),
     boardVersions: sequelize.define<BoardVersionRow>(
       'boardVersion',

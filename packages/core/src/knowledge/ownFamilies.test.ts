@@ -1,0 +1,67 @@
+/** Families a shop keeps. What is expected was written first: familyCases.ts. */
+import { describe, expect, test } from '@jest/globals';
+import { InputRefused } from '../problems.ts';
+import { shippedPack } from '../testing/shipped.ts';
+import { coverCases, likeExpects } from './familyCases.ts';
+import { checkPack, familiesCovering, familyProblems, likeFamily, withFamily, type Family } from './index.ts';
+
+const pack = shippedPack();
+const other = pack.families.find(({ blink, rails }) => blink.length > 0 && rails.length > 0)!;
+const own = {
+  ...likeFamily({ ...other, remotes: ['7 1 2'], notes: [{ en: 'x' }] }, { id: 'aldwen.t1', name: 'Aldwen T1', maker: 'Aldwen' }),
+  models: ['T1-32'],
+};
+
+test.each(coverCases)('covers: $name', ({ families, plate, found }) => {
+  expect(familiesCovering(families as Family[], plate)).toEqual(found);
+});
+
+describe('like another, but', () => {
+  test.each(likeExpects.same)('%s come along', (key) => expect(own[key]).toEqual(other[key]));
+  test.each(likeExpects.empty.filter((one) => one !== 'models'))('%s do not', (key) => expect(own[key] ?? []).toEqual([]));
+  test('it says what it was made from, and that nothing of it is confirmed', () => {
+    expect(own.from).toBe(other.id);
+    expect(own.source).toContain('not confirmed');
+  });
+});
+
+describe('kept in the pack', () => {
+  test('added: the pack has it, is right, and the others are as they were', () => {
+    const next = withFamily(pack, own);
+    expect(next.families).toHaveLength(pack.families.length + 1);
+    expect(checkPack(next)).toEqual(checkPack(pack));
+    expect(next.families.slice(0, -1)).toEqual(pack.families);
+  });
+  test('changed: its blink table stays, which has changes of its own', () => {
+    const next = withFamily(pack, { ...other, maker: 'Else', blink: [] });
+    const found = next.families.find(({ id }) => id === other.id)!;
+    expect(found.maker).toBe('Else');
+    expect(found.blink).toEqual(other.blink);
+  });
+  const bad: [string, (family: Family) => unknown, string][] = [
+    ['no layout', (one) => ({ ...one, layouts: [] }), 'family.layouts'],
+    ['a layout nobody knows', (one) => ({ ...one, layouts: ['led-tcon', 'cube'] }), 'family.layouts'],
+    [
+      'a rail where no layout of it has a point',
+      (one) => ({ ...one, rails: [{ ...other.rails[0], point: 'nowhere' }] }),
+      'family.rails.1.point',
+    ],
+    ['two rails of one id', (one) => ({ ...one, rails: [other.rails[0], other.rails[0]] }), 'family.rails.2.id'],
+    [
+      'a longest start shorter than the usual',
+      (one) => ({ ...one, healthy: { ...one.healthy, longestStartSeconds: 1 } }),
+      'family.healthy.longestStartSeconds',
+    ],
+    ['years the wrong way round', (one) => ({ ...one, scope: { years: [2020, 2010] } }), 'family.scope.years'],
+    [
+      'a code that accuses what nobody knows',
+      (one) => ({ ...one, blink: [{ ...other.blink[0], suspects: { gremlin: 'often' } }] }),
+      'family.blink 1',
+    ],
+    ['an unknown field', (one) => ({ ...one, colour: 'red' }), 'family'],
+  ];
+  test.each(bad)('%s is refused, and says where', (_, change, where) => {
+    expect(familyProblems(change(own), pack).problems.map((one) => one.where)[0]).toContain(where);
+    expect(() => withFamily(pack, change(own))).toThrow(InputRefused);
+  });
+});
