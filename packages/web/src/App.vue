@@ -68,6 +68,7 @@ onMounted(async () => {
       <RouterLink to="/blink">{{ t('app.blink') }}</RouterLink>
       <RouterLink to="/instruments">{{ t('app.instruments') }}</RouterLink>
       <RouterLink to="/boards">{{ t('app.boards') }}</RouterLink>
+      <RouterLink to="/families">{{ t('app.families') }}</RouterLink>
       <RouterLink to="/experience">{{ t('app.experience') }}</RouterLink>
       <RouterLink to="/settings">{{ t('app.settings') }}</RouterLink>
     </nav>

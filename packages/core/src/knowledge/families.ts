@@ -12,6 +12,8 @@ export const familyFileSchema = z.strictObject({
   format: z.literal('veglia-family'),
   version: z.literal(1),
   family: z.unknown(),
+  /** A file of boards (`veglia-boards`), as its own reader takes it. */
+  boards: z.unknown().optional(),
 });
 
 /** Everything wrong with a family, `where` naming its place; empty where it may be kept. */

@@ -4,6 +4,7 @@ import { blinkWords } from './blink.ts';
 import { boardsWords } from './boards.ts';
 import { chartWords } from './charts.ts';
 import { counterWords } from './counter.ts';
+import { familiesWords } from './families.ts';
 import { frameWords } from './frame.ts';
 import { instrumentsWords } from './instruments.ts';
 import { ledgerWords } from './ledger.ts';
@@ -19,4 +20,5 @@ export const en = {
   ...shopWords,
   ...chartWords,
   ...boardsWords,
+  ...familiesWords,
 } as const;

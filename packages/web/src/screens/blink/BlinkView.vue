@@ -3,6 +3,7 @@
 import type { BlinkTables, CodeCounts } from '@veglia/contract';
 import { computed, onMounted, ref, shallowRef, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
+import { useRoute } from 'vue-router';
 import { api, NotReached } from '../../api.ts';
 import { useNames } from '../../names.ts';
 import ChoiceField from '../../parts/ChoiceField.vue';
@@ -18,7 +19,9 @@ const packs = usePacks();
 const session = useSession();
 const names = useNames(() => packs.current);
 const reached = ref(true);
-const family = ref('');
+const route = useRoute();
+/** Opened from the family itself. */
+const family = ref(typeof route.query.family === 'string' ? route.query.family : '');
 const changes = shallowRef<BlinkTables['changes']>([]);
 const codes = shallowRef<CodeCounts['codes']>([]);
 
@@ -38,16 +41,20 @@ onMounted(load);
 const families = computed(() => (packs.current?.pack.families ?? []).map(({ id, name }) => ({ value: id, label: textOf(name) })));
 const healthy = computed(() => packs.current?.families.get(family.value)?.healthy);
 const seen = computed(() => codesSeen(codes.value));
-watch(family, async (id) => {
-  codes.value = [];
-  if (id === '') return;
-  try {
-    const reply = await api.familyCodes(id);
-    if (reply.ok && family.value === id) codes.value = reply.value;
-  } catch (error) {
-    if (!(error instanceof NotReached)) throw error;
-  }
-});
+watch(
+  family,
+  async (id) => {
+    codes.value = [];
+    if (id === '') return;
+    try {
+      const reply = await api.familyCodes(id);
+      if (reply.ok && family.value === id) codes.value = reply.value;
+    } catch (error) {
+      if (!(error instanceof NotReached)) throw error;
+    }
+  },
+  { immediate: true },
+);
 const found = (what: string | undefined): string =>
   what === undefined ? t('blink.records.unknown') : packs.current?.faults.has(what) ? names.fault(what) : names.assembly(what);
 </script>

@@ -1,13 +1,13 @@
 <script setup lang="ts">
 /** Which set it is, what it looks like, and who was in it before. */
-import { conditions, earlierHands, earlierWork, type CompiledPack } from '@veglia/core';
+import { conditions, earlierHands, earlierWork, familiesCovering, type CompiledPack } from '@veglia/core';
 import { computed } from 'vue';
 import { useI18n } from 'vue-i18n';
 import ChoiceField from '../../parts/ChoiceField.vue';
 import TextField from '../../parts/TextField.vue';
 import TicksField from '../../parts/TicksField.vue';
 import { textOf } from '../../stores/packs.ts';
-import { textBounds, familiesOfModel, type ErrorOf, type IntakeForm } from './intake.ts';
+import { textBounds, type ErrorOf, type IntakeForm } from './intake.ts';
 import LooksFields from './LooksFields.vue';
 
 const props = defineProps<{ form: IntakeForm; compiled: CompiledPack; errorOf: ErrorOf }>();
@@ -22,7 +22,9 @@ const models = computed(() =>
 );
 /** Found by its name or by any of its models. */
 const families = computed(() =>
-  props.compiled.pack.families.map(({ id, name, models: its }) => ({ value: id, label: `${textOf(name)} (${its.join(', ')})` })),
+  props.compiled.pack.families
+    .filter(({ id, retired }) => !retired || id === props.form.family)
+    .map(({ id, name, models: its }) => ({ value: id, label: `${textOf(name)} (${its.join(', ')})` })),
 );
 const family = computed(() => props.compiled.pack.families.find(({ id }) => id === props.form.family));
 const layouts = computed(() => [
@@ -40,9 +42,9 @@ function familyChosen(): void {
   const only = family.value?.layouts.length === 1 ? family.value.layouts[0] : undefined;
   if (only !== undefined) form.layout = only;
 }
-/** A model that one family alone has names the family. */
+/** A model and version that one family alone covers name the family. */
 function modelTyped(): void {
-  const [only, ...others] = familiesOfModel(props.compiled.pack.families, props.form.model);
+  const [only, ...others] = familiesCovering(props.compiled.pack.families, props.form);
   if (props.form.family !== '' || only === undefined || others.length > 0) return;
   props.form.family = only;
   familyChosen();
@@ -70,7 +72,14 @@ function modelTyped(): void {
       :proposals="models"
       @change="modelTyped"
     />
-    <TextField id="version" v-model="form.version" :bounds="textBounds.version" class="short" :label="t('counter.version')" />
+    <TextField
+      id="version"
+      v-model="form.version"
+      :bounds="textBounds.version"
+      class="short"
+      :label="t('counter.version')"
+      @change="modelTyped"
+    />
     <ChoiceField
       id="family"
       v-model="form.family"

@@ -3,7 +3,7 @@ import { compilePack, readBody } from '@veglia/core';
 import { readPackFolder } from '@veglia/contract/node';
 import { fileURLToPath } from 'node:url';
 import { newJobSchema } from '@veglia/contract';
-import { blankIntake, bodiesOf, checkIntake, familiesOfModel, intakeOfDraft, isBlank, requestOf, type IntakeForm } from './intake.ts';
+import { blankIntake, bodiesOf, checkIntake, intakeOfDraft, isBlank, requestOf, type IntakeForm } from './intake.ts';
 
 const compiled = compilePack(await readPackFolder(fileURLToPath(new URL('../../../../../knowledge', import.meta.url))));
 const id = '0192f000-0000-7000-8000-000000000001';
@@ -99,14 +99,4 @@ describe('what is typed at the counter', () => {
     expect(isBlank(form({ checkFee: '25' }))).toBe(true);
     expect(isBlank(form({ words: 'x' }))).toBe(false);
   });
-});
-
-test('a model names its family however it is written; one that nobody has names none', () => {
-  const { families } = compiled.pack;
-  expect(familiesOfModel(families, ' d20 42')).toEqual(['norrask.d20']);
-  expect(familiesOfModel(families, 'D20-42')).toEqual(['norrask.d20']);
-  expect(familiesOfModel(families, 'D20')).toEqual([]);
-  expect(familiesOfModel(families, ' - ')).toEqual([]);
-  const twice = [...families, { id: 'other.one', models: ['D20-42'] }];
-  expect(familiesOfModel(twice, 'D20-42')).toEqual(['norrask.d20', 'other.one']);
 });

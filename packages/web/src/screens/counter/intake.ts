@@ -186,15 +186,6 @@ export type IntakeErrors = Partial<
 /** The sentence beside a field, where something is wrong with what is typed there. */
 export type ErrorOf = (field: keyof IntakeErrors) => string | undefined;
 
-/** Letters and digits only: a plate says "LK 40-2", a note "lk402". */
-const plain = (model: string): string => model.toLowerCase().replace(/[^a-z0-9]/g, '');
-
-/** Ids of the families that name this model; spaces, hyphens and capitals don't matter. */
-export function familiesOfModel(families: readonly { readonly id: string; readonly models: readonly string[] }[], model: string): string[] {
-  const wanted = plain(model);
-  return wanted === '' ? [] : families.filter(({ models }) => models.some((one) => plain(one) === wanted)).map(({ id }) => id);
-}
-
 const filled = (text: string): boolean => text.trim() !== '';
 
 export function checkIntake(form: IntakeForm, currency: string): IntakeErrors {
