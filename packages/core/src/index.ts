@@ -22,6 +22,7 @@ export {
   withBlinkTable,
   withFamily,
   familiesCovering,
+  familyHints,
   familyFileSchema,
   familyProblems,
   likeFamily,
@@ -191,7 +192,17 @@ export {
   usualRefinement,
 } from './decision/index.ts';
 export type { Decide, DecisionModel, DecisionRepair, DecisionTest, FollowLimits, Move, RefineOptions, Standing } from './decision/index.ts';
-export { calibration, calibrationOf, countedFor, countsOf, mergeCounts, shareInterval, withCounts } from './learning/index.ts';
+export type { CountedBoard } from './learning/index.ts';
+export {
+  calibration,
+  calibrationOf,
+  countedFor,
+  countsOf,
+  experienceOfCards,
+  mergeCounts,
+  shareInterval,
+  withCounts,
+} from './learning/index.ts';
 export type { Calibration, CalibrationTenth } from './learning/index.ts';
 export {
   blinkAdvice,

@@ -171,3 +171,35 @@ describe('moving a job to newer counts', () => {
     expect((await job(opened.id)).entries).toHaveLength(2);
   });
 });
+
+test('hits of a board’s known faults count as experience, with who wrote them; a retired board’s don’t', async () => {
+  const id = uuidv7();
+  const before = await newest();
+  const keep = (version: number, retired: boolean) =>
+    ask(running.app)
+      .put(`/api/boards/${id}`)
+      .send({
+        by: running.person,
+        version,
+        reason: 'seen again',
+        board: {
+          format: 'veglia-board',
+          version: 1,
+          id,
+          number: 'TC-88',
+          assembly: 'tcon',
+          layout: 'led-tcon',
+          families: ['pelorane.pt9'],
+          retired,
+          cards: [{ id: uuidv7(), sign: 'no picture', proof: 'fuse', fault: 'tcon.fuse-open', hits: 7, misses: 1 }],
+        },
+      });
+  expect((await keep(0, false)).status).toBe(200);
+  const number = await newest();
+  expect(number).toBeGreaterThan(before);
+  const told = async (at: number) =>
+    countsSchema.parse(await get(`/api/counts/${at}`)).told.filter(({ fault }) => fault === 'tcon.fuse-open');
+  expect(await told(number)).toEqual([{ layout: 'led-tcon', family: 'pelorane.pt9', fault: 'tcon.fuse-open', n: 7, by: running.person }]);
+  expect((await keep(1, true)).status).toBe(200);
+  expect(await told(await newest())).toEqual([]);
+});

@@ -5,7 +5,7 @@
 import { z } from 'zod';
 import { InputRefused, problemsOfSchema, type Problem } from '../problems.ts';
 import { checkBlinkCodes } from './checkBlink.ts';
-import { familySchema, type Family, type Pack } from './schema.ts';
+import { familySchema, type Family, type Pack, type TestDefinition } from './schema.ts';
 
 /** A family as a file of its own. */
 export const familyFileSchema = z.strictObject({
@@ -102,4 +102,14 @@ export function familiesCovering(
     return !scope?.except?.some((one) => excepted.includes(plain(one)));
   };
   return families.filter(covers).map(({ id }) => id);
+}
+
+/** What a family says for a step: service keys where its menu is asked for, remotes that worked, the jig it takes. */
+export function familyHints(test: Pick<TestDefinition, 'do'>, family: Family | undefined): string[] {
+  const presses = (key: string): boolean => test.do.some((step) => 'press' in step && step.press === key);
+  return [
+    ...(presses('service') || presses('pattern') ? (family?.service ?? []).map(({ en }) => en) : []),
+    ...(presses('remote') || presses('service') ? (family?.remotes ?? []) : []),
+    ...(test.do.some((step) => 'fit' in step && step.fit === 'jig') && family?.jig ? [family.jig] : []),
+  ];
 }

@@ -3,7 +3,7 @@ import { describe, expect, test } from '@jest/globals';
 import { InputRefused } from '../problems.ts';
 import { shippedPack } from '../testing/shipped.ts';
 import { coverCases, likeExpects } from './familyCases.ts';
-import { checkPack, familiesCovering, familyProblems, likeFamily, withFamily, type Family } from './index.ts';
+import { checkPack, familiesCovering, familyHints, familyProblems, likeFamily, withFamily, type Family } from './index.ts';
 
 const pack = shippedPack();
 const other = pack.families.find(({ blink, rails }) => blink.length > 0 && rails.length > 0)!;
@@ -64,4 +64,24 @@ describe('kept in the pack', () => {
     expect(familyProblems(change(own), pack).problems.map((one) => one.where)[0]).toContain(where);
     expect(() => withFamily(pack, change(own))).toThrow(InputRefused);
   });
+});
+
+test('a step shows what the family says for it, and no other does', () => {
+  const family: Family = { ...other, service: [{ en: 'menu 1 3 7' }], remotes: ['code 0412'], jig: 'jig 4' };
+  const hintsOf = (id: string): string[] =>
+    familyHints(
+      pack.tests.find((one) => one.id === id)!,
+      family,
+    );
+  expect(hintsOf('service.setting')).toEqual(['menu 1 3 7', 'code 0412']);
+  expect(hintsOf('pattern.own')).toEqual(['menu 1 3 7']);
+  expect(hintsOf('remote-key')).toEqual(['code 0412']);
+  expect(hintsOf('jig.oled')).toEqual(['jig 4']);
+  expect(hintsOf('rail.main')).toEqual([]);
+  expect(
+    familyHints(
+      pack.tests.find((one) => one.id === 'service.setting')!,
+      undefined,
+    ),
+  ).toEqual([]);
 });

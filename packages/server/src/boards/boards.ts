@@ -1,7 +1,7 @@
 /** Boards a shop knows: one document each, kept in every version. */
 import type { BoardState, BoardSummary } from '@veglia/contract';
-import { canonicalJson, InputRefused, parseBoard, type Board } from '@veglia/core';
-import { QueryTypes } from 'sequelize';
+import { canonicalJson, InputRefused, parseBoard, type Board, type CountedBoard } from '@veglia/core';
+import { QueryTypes, type Transaction } from 'sequelize';
 import type { BoardVersionRow } from '../database/models.ts';
 import { againIfOvertaken } from '../http/again.ts';
 import { ApiError } from '../http/apiError.ts';
@@ -29,6 +29,19 @@ export async function listBoards({ sequelize }: Pick<Store, 'sequelize'>): Promi
       ORDER BY lower(document->>'number'), board_id`,
     { type: QueryTypes.SELECT },
   );
+}
+
+/** What the newest version of every board with known faults counts, and who wrote it; no picture or mark is read for it. */
+export async function countedBoards({ sequelize }: Pick<Store, 'sequelize'>, transaction: Transaction): Promise<CountedBoard[]> {
+  const rows = await sequelize.query<CountedBoard['board'] & { by: string }>(
+    `SELECT document->>'layout' AS layout, document->'families' AS families, (document->>'retired')::boolean AS retired,
+            document->'cards' AS cards, changed_by AS by
+       FROM (SELECT DISTINCT ON (board_id) * FROM board_versions ORDER BY board_id, version DESC) AS newest
+      WHERE jsonb_array_length(document->'cards') > 0
+      ORDER BY board_id`,
+    { type: QueryTypes.SELECT, transaction },
+  );
+  return rows.map(({ by, ...board }) => ({ board, by }));
 }
 
 /** Throws not-found. */

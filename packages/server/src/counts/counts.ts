@@ -3,8 +3,9 @@
  * A number never changes its meaning; a new one is made when somebody asks and the counts are no longer the newest.
  */
 import type { NewTold, Told } from '@veglia/contract';
-import { countsSchema, mergeCounts, type Counts, type Problem } from '@veglia/core';
+import { countsSchema, experienceOfCards, mergeCounts, type Counts, type Problem } from '@veglia/core';
 import { Op, type Transaction } from 'sequelize';
+import { countedBoards } from '../boards/boards.ts';
 import { againIfOvertaken, requireSame } from '../http/again.ts';
 import { ApiError } from '../http/apiError.ts';
 import { requirePerson } from '../people.ts';
@@ -19,16 +20,24 @@ export async function newestSnapshot(store: Store): Promise<number> {
     await store.sequelize.query('SELECT pg_advisory_xact_lock($1)', { bind: [snapshotLock], transaction });
     const cards = await store.models.cards.findAll({ where: { counted: { [Op.ne]: null } }, transaction });
     const told = await store.models.told.findAll({ where: { withdrawnAt: null }, transaction });
-    const merged = mergeCounts(
+    const jobs = mergeCounts(
       cards.map(({ counted }) => countsSchema.parse(counted)),
-      told.map(({ layout, family, symptom, fault, n, by }) => ({
-        layout,
-        ...(family === null ? {} : { family }),
-        ...(symptom === null ? {} : { symptom }),
-        fault,
-        n,
-        by,
-      })),
+      [],
+      0,
+    );
+    const merged = mergeCounts(
+      [jobs],
+      [
+        ...experienceOfCards(await countedBoards(store, transaction), jobs.jobs),
+        ...told.map(({ layout, family, symptom, fault, n, by }) => ({
+          layout,
+          ...(family === null ? {} : { family }),
+          ...(symptom === null ? {} : { symptom }),
+          fault,
+          n,
+          by,
+        })),
+      ],
       0,
     );
     const last = await store.models.snapshots.findOne({ order: [['number', 'DESC']], transaction });

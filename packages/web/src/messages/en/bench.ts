@@ -139,6 +139,7 @@ export const benchWords = {
       told: 'As of entry {n}. Read only.',
       back: 'Back to current',
     },
+    ofFamily: 'This family:',
     node: { close: 'Close', none: 'No step in the knowledge pack covers this on this set.', pull: 'Unplug it', restore: 'Reconnect it' },
     instruments: {
       title: 'Instruments',

@@ -261,8 +261,11 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
     <div class="benchpage" :class="{ far }" :data-pane="pane">
       <div class="band">
         <h1>
-          <span class="figure" data-test="job-number">{{ t('bench.job', { n: job.number }) }}</span> {{ job.plate.maker }}
-          {{ job.plate.model }}
+          <span class="figure" data-test="job-number">{{ t('bench.job', { n: job.number }) }}</span>
+          <RouterLink v-if="compiled.families.has(store.input?.set.family ?? '')" :to="`/families/${store.input?.set.family}`" class="plate"
+            >{{ job.plate.maker }} {{ job.plate.model }}</RouterLink
+          >
+          <template v-else>{{ job.plate.maker }} {{ job.plate.model }}</template>
         </h1>
         <p class="spent">
           <span class="figure">{{
@@ -478,6 +481,10 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
 </template>
 
 <style scoped>
+.plate {
+  color: inherit;
+  text-decoration: underline dotted;
+}
 .band {
   display: flex;
   justify-content: space-between;

@@ -11,6 +11,7 @@ import {
 } from '@veglia/contract';
 import {
   compareSteps,
+  familyHints,
   instrumentsFor,
   isLongShot,
   liveEntries,
@@ -68,6 +69,7 @@ const boards = useJobBoards(
   () => props.compiled,
 );
 const test = computed(() => (props.step.kind === 'test' ? props.compiled.tests.get(props.step.id) : undefined));
+const hints = computed(() => (test.value ? familyHints(test.value, props.compiled.families.get(props.family ?? '')) : []));
 const instrumentName = (id: string): string => instrumentWords.en.instrument[id]?.name ?? id;
 /** Only a step that opens further names how far: another may be done as the set stands. */
 const opens = computed(() => props.compiled.stageIds.indexOf(props.step.stage) > props.fold.set.stage);
@@ -334,6 +336,7 @@ defineExpose({ press, asks, focus: () => title.value?.focus({ preventScroll: tru
           {{ t('bench.instruments.open', { name: instrumentName(one) }) }}
         </button>
       </p>
+      <p v-if="hints.length > 0" class="soft" data-test="family-hints">{{ t('bench.ofFamily') }} {{ hints.join('; ') }}</p>
       <p v-for="one in gear" :key="one.name" class="alarm" data-test="gear">
         {{ one.days === null ? t('bench.gear.never', one) : t('bench.gear.old', { name: one.name, n: one.days }) }}
       </p>

@@ -46,6 +46,12 @@ const shownPicture = ref('');
 const chosen = ref('');
 const fresh = ref(false);
 
+/** Of this board, as the pack names them. */
+const faults = computed(() =>
+  (packs.current?.faultsOf.get(board.value?.layout ?? '') ?? [])
+    .filter(({ assembly }) => assembly === board.value?.assembly)
+    .map(({ id }) => ({ value: id, label: names.fault(id) })),
+);
 const draftName = (): string => `board-${props.id}`;
 const dirty = computed(() => board.value !== undefined && JSON.stringify(board.value) !== JSON.stringify(base.value?.board));
 const picture = computed(() => board.value?.pictures.find(({ id }) => id === shownPicture.value) ?? board.value?.pictures[0]);
@@ -330,7 +336,7 @@ async function exportFile(): Promise<void> {
             "
           />
         </section>
-        <FaultCards :cards="board.cards" :currency="currency" @change="changeCards" />
+        <FaultCards :cards="board.cards" :currency="currency" :faults="faults" @change="changeCards" />
         <section class="sheet stack">
           <TextField
             id="board-notes"

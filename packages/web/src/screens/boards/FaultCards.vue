@@ -6,13 +6,21 @@ import { v7 as uuidv7 } from 'uuid';
 import { reactive, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { money } from '../../names.ts';
+import ChoiceField from '../../parts/ChoiceField.vue';
 import TextField from '../../parts/TextField.vue';
 
-const props = defineProps<{ cards: readonly FaultCard[]; currency: string }>();
+const props = defineProps<{
+  cards: readonly FaultCard[];
+  currency: string;
+  /** Faults of the board in the pack: a card that names one is counted. */ faults: readonly {
+    readonly value: string;
+    readonly label: string;
+  }[];
+}>();
 const emit = defineEmits<{ change: [cards: FaultCard[], sign: string] }>();
 const { t } = useI18n();
 const open = ref(false);
-const empty = { sign: '', proof: '', alike: '', part: '', price: '' };
+const empty = { sign: '', proof: '', alike: '', part: '', price: '', fault: '' };
 const form = reactive({ ...empty });
 const errors = reactive<Record<string, string>>({});
 
@@ -31,6 +39,7 @@ function add(): void {
     ...said(form.alike, 'alike'),
     ...said(form.part, 'part'),
     ...(price === undefined ? {} : { priceMinor: price }),
+    ...(form.fault === '' ? {} : { fault: form.fault }),
     hits: 0,
     misses: 0,
   };
@@ -64,6 +73,9 @@ const ranked = (): FaultCard[] => [...props.cards].sort((a, b) => b.hits - b.mis
       <p v-if="card.part || card.priceMinor !== undefined">
         {{ t('boards.card.part') }}: {{ card.part }}
         <span v-if="card.priceMinor !== undefined" class="figure">{{ money({ amountMinor: card.priceMinor, currency }) }}</span>
+      </p>
+      <p v-if="card.fault" class="soft">
+        {{ t('boards.card.counts', { fault: faults.find(({ value }) => value === card.fault)?.label ?? card.fault }) }}
       </p>
       <p class="row">
         <span class="soft">{{ t('boards.card.hits', { hits: card.hits, misses: card.misses }) }}</span>
@@ -111,6 +123,14 @@ const ranked = (): FaultCard[] => [...props.cards].sort((a, b) => b.hits - b.mis
         :error="errors.price"
         inputmode="decimal"
         :placeholder="plainAmount(450, currency)"
+      />
+      <ChoiceField
+        id="card-fault"
+        v-model="form.fault"
+        class="wide"
+        :label="t('boards.card.fault')"
+        :options="faults"
+        :none="t('boards.card.noFault')"
       />
       <p class="wide">
         <button type="submit" class="push full">{{ t('boards.card.add') }}</button>
