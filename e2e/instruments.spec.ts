@@ -105,3 +105,33 @@ test('in a job: a charge read down to the limit is the state of the set', async 
   await expect(page.getByTestId('verified')).toContainText('3 V');
   await expect(page.getByTestId('verified')).toContainText('12 V');
 });
+
+test('temperature pictures: what warms first, with its place; recorded in a job with the board it is on', async ({ page }) => {
+  const frame = (rise: number): Buffer =>
+    Buffer.from(
+      Array.from({ length: 24 }, (_, y) =>
+        Array.from({ length: 32 }, (__, x) =>
+          (24 + ((x * 7 + y * 5) % 3) / 20 + (Math.hypot(x - 20, y - 8) < 2 ? rise : 0) + (Math.hypot(x - 6, y - 18) < 3 ? 20 : 0)).toFixed(
+            2,
+          ),
+        ).join(','),
+      ).join('\n'),
+    );
+  const file = (name: string, buffer: Buffer) => ({ name, mimeType: 'text/csv', buffer });
+  const { id } = await seedJob(page, plate, opened('restart-loop'));
+  await page.goto(`/jobs/${id}`);
+  await expect(page.getByTestId('next')).toBeVisible();
+  await page.keyboard.press('.');
+  await page.getByTestId('which-instrument').selectOption('thermal');
+  await page.getByTestId('add-pictures').setInputFiles([file('before.csv', frame(0)), file('spoilt.csv', Buffer.from('1,2\n3'))]);
+  await expect(page.getByTestId('warmth')).toContainText('spoilt.csv, line 2');
+  await page.getByTestId('add-pictures').setInputFiles([file('after.csv', frame(7))]);
+  const result = page.getByTestId('result');
+  // What was hot before is not among them.
+  await expect(result.locator('[data-finding]')).toHaveCount(1);
+  await expect(result.locator('[data-finding="warm-first"]')).toContainText('64 % from the left, 35 % from the top. 7 °C up');
+  await expect(result.getByTestId('chart').locator('svg')).toBeVisible();
+  await page.getByTestId('about').selectOption('tcon');
+  await page.getByTestId('keep').click();
+  await expect(page.getByTestId('ledger').locator('[data-kind="instrument.used"]')).toContainText('First to warm: 64 % from the left');
+});

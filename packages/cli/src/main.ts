@@ -28,6 +28,7 @@ import { packReport, usualPlays } from './packReport.ts';
 import { checkTable, familyNamed, readBlink, readText } from './blink.ts';
 import { plainModel } from './plainModel.ts';
 import { rails, type RailsOptions } from './rails.ts';
+import { thermal } from './thermal.ts';
 import { simulate, type SimulateOptions } from './simulate.ts';
 
 const manifest = z.object({ version: z.string() }).parse(JSON.parse(readFileSync(new URL('../package.json', import.meta.url), 'utf8')));
@@ -251,6 +252,12 @@ function program(io: Io): Command {
     .action(async (readings: string[], options: RailsOptions & { pack: string }) =>
       print(rails(readings, options, (await readCompiled(options.pack)).compiled)),
     );
+
+  veglia
+    .command('thermal')
+    .description('what warms between temperature pictures around power-on (CSV matrices), ranked by how fast')
+    .argument('<pictures...>', 'SECONDS=FILE each, the first from before power-on')
+    .action(async (pictures: string[]) => print(await thermal(pictures)));
 
   for (const one of instruments)
     veglia

@@ -389,6 +389,7 @@ export {
   instruments,
   instrumentsFor,
   runInstrument,
+  thermalReport,
   type Field,
   type FieldProblem,
   type Figure,
@@ -399,6 +400,7 @@ export {
   type PlotAlong,
   type Report,
 } from './instruments/index.ts';
+export { compareFrames, parseFrame, type Frame, type TimedFrame, type Warmth, type WarmSpot } from './thermal/index.ts';
 export { formatQuantity, parseQuantity, readMark, substituteReasons, units, type ReadMark, type Unit } from './electrical/index.ts';
 export {
   adviseMask,

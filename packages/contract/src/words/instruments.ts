@@ -21,6 +21,11 @@ export interface InstrumentsWords {
 
 export const instrumentsEn: InstrumentsWords = {
   instrument: {
+    thermal: {
+      name: 'Warmth around power-on',
+      help: 'Two or more temperature pictures of the same view (CSV matrix, °C), the first from before power-on. What counts is what rises, and how fast; how hot a part is by itself says little. Stand back while the set is on.',
+      example: {},
+    },
     discharge: {
       name: 'Discharge',
       help: 'How long a capacitor takes to the safe limit, and what its discharge resistor must stand. Two readings tell it without knowing the parts. A computed voltage is no reading: measure before touching.',
@@ -199,6 +204,9 @@ export const instrumentsEn: InstrumentsWords = {
     '10': '10',
   },
   figure: {
+    warmPlaces: 'Places that warm',
+    warmNoise: 'A rise within this says nothing',
+    cellsMoved: 'Camera moved by, cells',
     seconds: 'Time to the limit',
     joules: 'Energy',
     watts: 'Power at the first instant',
@@ -265,6 +273,15 @@ export const instrumentsEn: InstrumentsWords = {
     'short-others': 'May also be: {list}.',
     'short-found': 'Take capacitor {capacitor} off and read again. Short gone: fit the same value and voltage.',
     'short-gone': 'Capacitor {capacitor} was short: fit the same value and voltage.',
+    'warm-first':
+      'First to warm: {x} % from the left, {y} % from the top. {rise} °C up, fastest {rate} °C a second, beyond the noise by {by} s.',
+    'warm-next-2': 'Then: {x} % from the left, {y} % from the top. {rise} °C up, fastest {rate} °C a second.',
+    'warm-next-3': 'Then: {x} % from the left, {y} % from the top. {rise} °C up, fastest {rate} °C a second.',
+    'warm-next-4': 'Then: {x} % from the left, {y} % from the top. {rise} °C up, fastest {rate} °C a second.',
+    'warm-next-5': 'Then: {x} % from the left, {y} % from the top. {rise} °C up, fastest {rate} °C a second.',
+    'warm-none': 'Nothing warms by more than {noise} °C. Take the second picture later, or nearer.',
+    'warm-everywhere':
+      'Many places warm: the board as a whole, or pictures that do not lie on each other. Fix the camera and take both again.',
     'short-two': 'The readings fit two shorts better than one: capacitors {first} and {second}. Remove one, then read the row again.',
     'short-no-capacitor':
       'The short stays with every capacitor of the rail off: a COF (chip-on-film) or the glass. Ribbons out, and again, before the panel is blamed.',

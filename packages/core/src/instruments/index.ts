@@ -38,4 +38,5 @@ export {
   type PlotAlong,
   type Report,
 } from './instrument.ts';
+export { thermalReport } from './thermal.ts';
 export { instrumentAnswers, instrumentsFor, type InstrumentAnswer } from './answers.ts';

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** ECharts with only the parts that are used; loaded when the first chart is looked at. */
-import { BarChart, LineChart } from 'echarts/charts';
+import { BarChart, HeatmapChart, LineChart } from 'echarts/charts';
 import {
   AriaComponent,
   DataZoomInsideComponent,
@@ -10,6 +10,7 @@ import {
   MarkAreaComponent,
   MarkLineComponent,
   TooltipComponent,
+  VisualMapContinuousComponent,
 } from 'echarts/components';
 import { use } from 'echarts/core';
 import { SVGRenderer } from 'echarts/renderers';
@@ -20,6 +21,8 @@ import type { ChartOption } from './option.ts';
 use([
   AriaComponent,
   BarChart,
+  HeatmapChart,
+  VisualMapContinuousComponent,
   DataZoomInsideComponent,
   DataZoomSliderComponent,
   GridComponent,

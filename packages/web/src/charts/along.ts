@@ -54,6 +54,7 @@ export function alongOption(
         data: points.map(({ read }) => (read === undefined ? null : milli(read))),
         symbol: 'diamond',
         symbolSize: 13,
+        showAllSymbol: true,
         color: colours.ink,
         lineStyle: hidden,
       },

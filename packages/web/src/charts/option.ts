@@ -1,11 +1,12 @@
 /** What all charts share: the theme's colours, its type, patterns beside colours, and words for who can't see them. */
-import type { BarSeriesOption, LineSeriesOption } from 'echarts/charts';
+import type { BarSeriesOption, HeatmapSeriesOption, LineSeriesOption } from 'echarts/charts';
 import type {
   AriaComponentOption,
   DataZoomComponentOption,
   GridComponentOption,
   LegendComponentOption,
   TooltipComponentOption,
+  VisualMapComponentOption,
 } from 'echarts/components';
 import type { ComposeOption } from 'echarts/core';
 
@@ -15,7 +16,9 @@ export type ChartOption = ComposeOption<
   | DataZoomComponentOption
   | GridComponentOption
   | LegendComponentOption
+  | HeatmapSeriesOption
   | LineSeriesOption
+  | VisualMapComponentOption
   | TooltipComponentOption
 >;
 

@@ -23,6 +23,7 @@ import { useRoute } from 'vue-router';
 import { useNames } from '../../names.ts';
 import { useTypedInstruments } from '../../stores/typedInstruments.ts';
 import InstrumentSheet from '../instruments/InstrumentSheet.vue';
+import WarmthSheet from '../instruments/WarmthSheet.vue';
 import { useStepGate } from './stepGate.ts';
 
 const props = defineProps<{
@@ -97,6 +98,13 @@ function record(report: Report, read: Readonly<Record<string, string>>, answer?:
 
 const points = computed(() => chargePoints(props.fold.set.layout, props.compiled));
 const point = ref('');
+const where = ref('');
+/** Which board the pictures are of is what they say: nothing of it is an answer by itself. */
+function recordWarmth(report: Report, read: Readonly<Record<string, string>>): void {
+  emit('write', [{ ...used(report, read), instrument: 'thermal', ...(where.value === '' ? {} : { at: where.value }) }]);
+  emit('done');
+}
+
 /** A charge that was read below the limit; the set counts as measured once it is read at every place that holds one. */
 function readBelow(report: Report): number | undefined {
   const last = parseQuantity(typed.value.secondVolts ?? '', 'V');
@@ -123,9 +131,21 @@ function keepKeys(event: KeyboardEvent): void {
       <span class="soft">{{ t('bench.instruments.title') }}</span>
       <select v-model="which" data-test="which-instrument">
         <option v-for="one in instruments" :key="one.id" :value="one.id">{{ words[one.id]?.name ?? one.id }}</option>
+        <option value="thermal">{{ words.thermal?.name }}</option>
       </select>
     </label>
-    <InstrumentSheet :key="chosen.id" :instrument="chosen" :typed="typed">
+    <WarmthSheet v-if="which === 'thermal'">
+      <template #done="{ report, read }">
+        <p class="row">
+          <select v-model="where" :aria-label="t('instruments.about')" data-test="about">
+            <option value="">{{ t('instruments.about') }}</option>
+            <option v-for="one in fold.assemblies" :key="one.id" :value="one.id">{{ names.assembly(one.id) }}</option>
+          </select>
+          <button type="button" class="push full" data-test="keep" @click="recordWarmth(report, read)">{{ t('instruments.keep') }}</button>
+        </p>
+      </template>
+    </WarmthSheet>
+    <InstrumentSheet v-else :key="chosen.id" :instrument="chosen" :typed="typed">
       <template #done="{ report, read }">
         <template v-if="report.needs.length === 0">
           <template v-for="answer in [answerOf(report)]" :key="answer?.test">

@@ -7,12 +7,15 @@ import { useI18n } from 'vue-i18n';
 import { useRoute, useRouter } from 'vue-router';
 import { useTypedInstruments } from '../../stores/typedInstruments.ts';
 import InstrumentSheet from './InstrumentSheet.vue';
+import WarmthSheet from './WarmthSheet.vue';
 
 const { t } = useI18n();
 const route = useRoute();
 const router = useRouter();
 const store = useTypedInstruments();
 const names = computed(() => instrumentWords.en.instrument);
+const isThermal = computed(() => route.params.instrument === 'thermal');
+const listed = [...instruments.map(({ id }) => id), 'thermal'];
 const chosen = computed(() => instruments.find(({ id }) => id === route.params.instrument) ?? instruments[0]);
 const typed = computed(() => store.of('', chosen.value?.id ?? ''));
 </script>
@@ -22,18 +25,21 @@ const typed = computed(() => store.of('', chosen.value?.id ?? ''));
   <div v-if="chosen" class="pair">
     <nav class="sheet list" :aria-label="t('instruments.title')">
       <button
-        v-for="one in instruments"
-        :key="one.id"
+        v-for="one in listed"
+        :key="one"
         type="button"
         class="plain"
-        :aria-current="one.id === chosen.id"
-        :data-test="`instrument-${one.id}`"
-        @click="router.replace({ params: { instrument: one.id } })"
+        :aria-current="one === (isThermal ? 'thermal' : chosen.id)"
+        :data-test="`instrument-${one}`"
+        @click="router.replace({ params: { instrument: one } })"
       >
-        {{ names[one.id]?.name ?? one.id }}
+        {{ names[one]?.name ?? one }}
       </button>
     </nav>
-    <div class="sheet"><InstrumentSheet :key="chosen.id" :instrument="chosen" :typed="typed" /></div>
+    <div class="sheet">
+      <WarmthSheet v-if="isThermal" />
+      <InstrumentSheet v-else :key="chosen.id" :instrument="chosen" :typed="typed" />
+    </div>
   </div>
 </template>
 
