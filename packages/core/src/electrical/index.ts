@@ -1,5 +1,5 @@
 export { peakOfMains, poweredFactorVolts, safeVolts } from './mainCapacitor.ts';
-export { forcingOhms, nearestE12 } from './preferred.ts';
+export { forcingOhms, nearestE12, nextE24 } from './preferred.ts';
 export { noWayThroughOhms, parseReading, type TypedReading } from './typed.ts';
 export { secondsUntil, throughResistor, timeConstantS, type ThroughResistor, type VoltsAt } from './discharge.ts';
 export { judgeString, stringVolts, testerFor, usualSpreadPercent, type LedString, type StringReading } from './ledString.ts';

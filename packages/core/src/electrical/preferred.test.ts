@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { forcingOhms, nearestE12 } from './index.ts';
+import { forcingOhms, nearestE12, nextE24 } from './index.ts';
 
 describe('preferred values (E12 of IEC 60063, values from memory)', () => {
   test.each([
@@ -33,4 +33,16 @@ describe('resistor for a forced line', () => {
     expect(volts / ohms).toBeGreaterThan(0.0025);
     expect(volts / ohms).toBeLessThan(0.0036);
   });
+});
+
+describe('the next preferred value up (E24 of IEC 60063, values from memory)', () => {
+  test.each([
+    [0.6667, 0.68],
+    [0.68, 0.68],
+    [1600, 1600],
+    [9200, 10_000],
+    [0.096, 0.1],
+    [47_000, 47_000],
+  ])('%d ohms -> %d', (asked, value) => expect(nextE24(asked)).toBeCloseTo(value, 9));
+  test.each([0, -1, Number.NaN, Number.POSITIVE_INFINITY])('nothing for %d', (asked) => expect(() => nextE24(asked)).toThrow(RangeError));
 });

@@ -1,8 +1,14 @@
 import { bias } from './bias.ts';
 import { capacitor } from './capacitor.ts';
+import { current } from './current.ts';
 import { discharge } from './discharge.ts';
+import { force } from './force.ts';
 import { substitute } from './gates.ts';
+import { halves } from './halves.ts';
+import { halving } from './halving.ts';
 import type { Instrument } from './instrument.ts';
+import { junction } from './junction.ts';
+import { kit } from './kit.ts';
 import { bar, link } from './link.ts';
 import { mask } from './mask.ts';
 import { plugs } from './plugs.ts';
@@ -15,12 +21,18 @@ export const instruments: readonly Instrument[] = [
   discharge,
   plugs,
   short,
+  halving,
   siblings,
   siblingVolts,
   siblingCelsius,
   string,
+  kit,
+  current,
+  force,
+  junction,
   capacitor,
   bias,
+  halves,
   mask,
   link,
   bar,

@@ -1,0 +1,28 @@
+/** Six instruments of the bench. What is expected was written first: benchCases.ts. */
+import { describe, expect, test } from '@jest/globals';
+import { benchCases } from './benchCases.ts';
+import { instruments, runInstrument } from './index.ts';
+
+describe('instruments of the bench', () => {
+  test.each(benchCases)('$instrument: $name', ({ instrument, typed, says, figures = {}, values }) => {
+    const outcome = runInstrument(
+      instruments.find(({ id }) => id === instrument)!,
+      typed,
+    );
+    expect(outcome).toMatchObject({ ok: true });
+    if (!outcome.ok) return;
+    expect(outcome.report.findings.map(({ code }) => code)).toEqual(says);
+    for (const [id, value] of Object.entries(figures)) {
+      const found = outcome.report.figures.find((one) => one.id === id)?.value ?? Number.NaN;
+      expect(Math.abs(found / value - 1)).toBeLessThan(0.01);
+    }
+    if (values) expect(outcome.report.findings[0]?.values).toMatchObject(values);
+  });
+  test.each(['1-9 gone', '0 gone', '3-1 stays', 'gone', '2 perhaps'])('halving: %s is refused, naming it', (trials) => {
+    const outcome = runInstrument(
+      instruments.find(({ id }) => id === 'halving')!,
+      { parts: '8', lifts: trials },
+    );
+    expect(outcome).toMatchObject({ ok: false, problems: [{ code: 'cannot-be', typed: trials }] });
+  });
+});
