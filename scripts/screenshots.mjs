@@ -77,8 +77,15 @@ async function cutWalked(page, address) {
 const pictures = {
   instruments: {
     go: async (page, address) => {
-      await page.goto(`${address}/instruments/string`);
+      await page.goto(`${address}/instruments/short`);
       await page.locator('[data-test="example"]').click();
+      await page.locator('[data-test="chart"] svg').waitFor();
+    },
+  },
+  families: {
+    go: async (page, address) => {
+      await page.goto(`${address}/families/quorvane.qk3`);
+      await page.locator('[data-test="rail-row"]').first().waitFor();
     },
   },
   boards: {

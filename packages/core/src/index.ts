@@ -398,6 +398,7 @@ export {
   type InstrumentAnswer,
   type Outcome,
   type PlotAlong,
+  type PlotContacts,
   type Report,
 } from './instruments/index.ts';
 export { compareFrames, parseFrame, type Frame, type TimedFrame, type Warmth, type WarmSpot } from './thermal/index.ts';

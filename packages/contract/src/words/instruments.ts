@@ -251,6 +251,7 @@ export const instrumentsEn: InstrumentsWords = {
     high: 'high',
     low: 'low',
     each: 'One for each half',
+    link: 'One, with a link to the other half',
     alive: 'Comes alive',
     unchanged: 'Unchanged',
     smoothing: 'Smoothing on a dc rail',

@@ -48,6 +48,7 @@ export {
   type Instrument,
   type Outcome,
   type PlotAlong,
+  type PlotContacts,
   type Report,
 } from './instrument.ts';
 export { thermalReport } from './thermal.ts';

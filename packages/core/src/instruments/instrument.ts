@@ -51,12 +51,18 @@ export interface PlotAlong {
   }[];
 }
 
+/** Contacts of a row from 1 on, as they are to be for the next trial; `guilty` and `innocent` are known. */
+export interface PlotContacts {
+  readonly kind: 'contacts';
+  readonly contacts: readonly ('open' | 'covered' | 'guilty' | 'innocent')[];
+}
+
 /** What an instrument makes of its fields; `needs`: fields without which nothing can be said yet. */
 export interface Report {
   readonly figures: readonly Figure[];
   readonly findings: readonly Finding[];
   readonly needs: readonly string[];
-  readonly plot?: PlotAlong;
+  readonly plot?: PlotAlong | PlotContacts;
 }
 
 /** An instrument. Its run throws RangeError for values that can’t go together. */

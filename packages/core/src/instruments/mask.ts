@@ -69,6 +69,12 @@ export const mask: Instrument = {
       : [{ code: 'mask-done', tone: 'good', values: { cover: listed(advice.cover) } }];
     if (advice.guilty.length > 0 && advice.uncover)
       findings.push({ code: 'mask-guilty', tone: 'bad', values: { lines: listed(advice.guilty) } });
+    const contacts = Array.from({ length: lines }, (_, index) => {
+      const line = index + 1;
+      if (advice.guilty.includes(line)) return 'guilty';
+      if (advice.innocent.includes(line)) return 'innocent';
+      return advice.cover.includes(line) ? 'covered' : 'open';
+    });
     return {
       figures: [
         { id: 'trialsLeft', value: advice.expectedLeft, unit: '' },
@@ -76,6 +82,7 @@ export const mask: Instrument = {
       ],
       findings,
       needs: [],
+      plot: { kind: 'contacts', contacts },
     };
   },
 };

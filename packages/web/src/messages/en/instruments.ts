@@ -17,6 +17,13 @@ export const instrumentsWords = {
     notSafe: 'The set is not recorded as safe for that step yet.',
     take: 'Go to that step',
   },
+  contacts: {
+    title: 'Contacts for the next trial',
+    covered: 'Covered',
+    open: 'Left open',
+    guilty: 'Faulty: stays covered',
+    innocent: 'Ruled out: stays open',
+  },
   warmth: {
     add: 'Add pictures',
     needs: '1 more picture. | {n} more pictures.',

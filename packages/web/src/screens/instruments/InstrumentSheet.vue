@@ -40,6 +40,7 @@ function example(): void {
 function clear(): void {
   for (const field of props.instrument.fields) put(field, '');
 }
+const ContactRow = defineAsyncComponent(() => import('./ContactRow.vue'));
 const ChartFrame = defineAsyncComponent(() => import('../../charts/ChartFrame.vue'));
 const alongOf =
   (plot: PlotAlong) =>
@@ -115,9 +116,10 @@ const alongRows = ({ points }: PlotAlong): string[][] =>
           <span class="mark" aria-hidden="true">{{ finding.tone === 'good' ? '✓' : finding.tone === 'bad' ? '!' : '?' }}</span>
           {{ findingSentence(finding) }}
         </p>
+        <ContactRow v-if="report.plot?.kind === 'contacts'" :contacts="report.plot.contacts" />
         <slot name="done" :report="report" :read="read" />
         <ChartFrame
-          v-if="report.plot"
+          v-if="report.plot?.kind === 'along'"
           class="plot"
           :title="t('chart.along.title')"
           :option="alongOf(report.plot)"
