@@ -261,7 +261,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
     <div class="benchpage" :class="{ far }" :data-pane="pane">
       <div class="band">
         <h1>
-          <span class="figure" data-test="job-number">{{ t('bench.job', { n: job.number }) }}</span>
+          <span class="figure" data-test="job-number">{{ t('bench.job', { n: job.number }) }}</span>{{ ' ' }}
           <RouterLink v-if="compiled.families.has(store.input?.set.family ?? '')" :to="`/families/${store.input?.set.family}`" class="plate"
             >{{ job.plate.maker }} {{ job.plate.model }}</RouterLink
           >

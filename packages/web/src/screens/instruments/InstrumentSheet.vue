@@ -30,7 +30,6 @@ const general = computed(() =>
   problems.value.filter(({ field }) => !props.instrument.fields.some(({ id }) => id === field)).map((one) => fieldProblemSentence(one)),
 );
 const put = (field: Field, value: string): void => {
-  // eslint-disable-next-line vue/no-mutating-props -- the fields belong to the store, which outlives this sheet
   props.typed[field.id] = value;
 };
 const textOfEvent = (event: Event): string => (event.target as HTMLInputElement | HTMLSelectElement).value;
