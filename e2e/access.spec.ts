@@ -63,6 +63,34 @@ const screens: [string, (page: Page) => Promise<void>][] = [
       await expect(page.getByTestId('result')).toContainText('Low by');
     },
   ],
+  [
+    'a milliohm walk, drawn',
+    async (page) => {
+      await page.goto('/instruments/short');
+      await page.getByTestId('example').click();
+      await expect(page.getByTestId('chart').locator('svg')).toBeVisible();
+    },
+  ],
+  [
+    'contacts to cover',
+    async (page) => {
+      await page.goto('/instruments/mask');
+      await page.getByTestId('example').click();
+      await expect(page.getByTestId('contacts')).toBeVisible();
+    },
+  ],
+  [
+    'temperature pictures',
+    async (page) => (await page.goto('/instruments/thermal'), await expect(page.getByTestId('warmth')).toBeVisible()),
+  ],
+  ['families', async (page) => (await page.goto('/families'), await expect(page.getByTestId('families')).toContainText('Quorvane QK3'))],
+  [
+    'a family',
+    async (page) => {
+      await page.goto('/families/quorvane.qk3');
+      await expect(page.getByTestId('rail-row').first()).toBeVisible();
+    },
+  ],
   ['close', async (page) => void (await page.goto(`/jobs/${await jobOf(page, 'on-the-bench')}/close`))],
   ['call', async (page) => void (await page.goto(`/jobs/${await jobOf(page, 'on-the-bench')}/call`))],
   [

@@ -158,7 +158,7 @@ test.describe('beside the step', () => {
       expect(inside.page).toBe(true);
       expect(inside.suspects).toBeGreaterThanOrEqual(width === 1280 ? 5 : 4);
       expect(inside.entries).toBeGreaterThanOrEqual(width === 1280 ? 5 : 3);
-      expect(inside.instruments).toBe(7);
+      expect(inside.instruments).toBe(8);
     });
   }
 

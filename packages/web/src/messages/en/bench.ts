@@ -146,7 +146,6 @@ export const benchWords = {
       light: 'Blink code',
       sheet: 'Rails',
       work: 'Calculations',
-      open: 'Open “{name}”',
       heat: 'Heat rounds',
       stimulus: 'Touch test',
       teardown: 'Disassembly',

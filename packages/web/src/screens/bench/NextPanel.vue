@@ -251,6 +251,16 @@ defineExpose({ press, asks, focus: () => title.value?.focus({ preventScroll: tru
   <section class="sheet next" data-test="next" :data-step="step.id" :data-of="step.of">
     <div class="line">
       <h2>{{ begun ? t('bench.begun') : chosen ? t('bench.taken') : t('bench.next') }}</h2>
+      <button
+        v-for="one in test ? instrumentsFor(test) : []"
+        :key="one"
+        type="button"
+        class="plain work"
+        :data-test="`work-${one}`"
+        @click="$emit('instrument', one)"
+      >
+        {{ instrumentName(one) }}
+      </button>
       <button v-if="chosen" type="button" class="plain back" @click="$emit('back')">
         <KeyCap :label="cap('back')" />{{ t('bench.backToFirst') }}
       </button>
@@ -325,16 +335,6 @@ defineExpose({ press, asks, focus: () => title.value?.focus({ preventScroll: tru
         <span v-if="test.tools.length > 0" class="soft tools"
           >{{ t('bench.tools') }}: {{ test.tools.map((id) => names.tool(id)).join(', ') }}</span
         >
-        <button
-          v-for="one in instrumentsFor(test)"
-          :key="one"
-          type="button"
-          class="plain"
-          :data-test="`work-${one}`"
-          @click="$emit('instrument', one)"
-        >
-          {{ t('bench.instruments.open', { name: instrumentName(one) }) }}
-        </button>
       </p>
       <p v-if="hints.length > 0" class="soft" data-test="family-hints">{{ t('bench.ofFamily') }} {{ hints.join('; ') }}</p>
       <p v-for="one in gear" :key="one.name" class="alarm" data-test="gear">
@@ -449,6 +449,11 @@ defineExpose({ press, asks, focus: () => title.value?.focus({ preventScroll: tru
 </template>
 
 <style scoped>
+/* As high as a finger, and no higher than its line. */
+.work {
+  margin: -10px 0;
+  padding: 10px 4px;
+}
 .next {
   padding: 4px 12px 6px;
   border-left: 6px solid var(--accent);

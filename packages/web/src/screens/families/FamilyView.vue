@@ -266,6 +266,10 @@ async function exportFile(): Promise<void> {
   gap: 12px;
   min-width: 0;
 }
+/* A fieldset is as wide as its table otherwise. */
+fieldset {
+  min-width: 0;
+}
 .traits {
   display: grid;
   gap: 2px;
