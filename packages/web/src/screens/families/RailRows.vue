@@ -48,7 +48,9 @@ const isText = (column: (typeof columns)[number]): column is (typeof texts)[numb
 </template>
 
 <style scoped>
+/* What is hidden inside it stays inside, too. */
 .scroll {
+  position: relative;
   overflow-x: auto;
 }
 table {
