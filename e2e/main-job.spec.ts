@@ -1,5 +1,5 @@
 /** The thinnest path through everything: counter, bench, close, shelves, and all of it there after a restart. */
-import { choose, answer, takeInByHand, verdictOf, walk } from './support/steps.ts';
+import { choose, answer, seedJob, takeInByHand, verdictOf, walk } from './support/steps.ts';
 import { expect, test } from './support/app.ts';
 
 test('a set from the counter to a closed job survives a restart of server and database', async ({ page, app }) => {
@@ -76,4 +76,28 @@ test('a set from the counter to a closed job survives a restart of server and da
   await expect(ledger.locator('[data-kind="fault.confirmed"]')).toContainText('An LED open');
   await expect(ledger.locator('[data-kind="job.closed"]')).toContainText('soaked four hours');
   await expect(ledger.locator('[data-kind="symptom.reported"]')).toContainText('It talks, but I see nothing.');
+});
+
+test('a modification is recorded with its wires drawn; a colour that misleads is named; the label is a PDF', async ({ page, request }) => {
+  const { id } = await seedJob(page, { customer: null, plate: { maker: 'Quorvane', model: 'X', serial: '' } }, [
+    { kind: 'job.opened', v: 3, set: { layout: 'led-tcon' } },
+    { kind: 'symptom.reported', v: 2, symptoms: ['sound-dark'], seen: true },
+  ]);
+  await page.goto(`/jobs/${id}/close`);
+  await page.getByTestId('add-modification').click();
+  const form = page.getByTestId('modification');
+  await form.getByLabel('What was built in').fill('Outside light driver');
+  await form.getByLabel('Wires, a line each').fill('P4.1 driver: 24 V');
+  await expect(form).toContainText('“P4.1 driver: 24 V” is no wire');
+  await form.getByLabel('Wires, a line each').fill('P4.1 > driver +: 24 V, black\nP4.2 > driver -: GND, black');
+  await expect(form.getByTestId('drawing')).toBeVisible();
+  await expect(form.getByTestId('misleads')).toHaveText(/24 V on a black wire misleads/);
+  await form.getByRole('button', { name: 'Record modification' }).click();
+  await expect(form).toContainText('Enter how it is taken out again.');
+  await form.getByLabel('How to undo it').fill('Pull both wires.');
+  await form.getByRole('button', { name: 'Record modification' }).click();
+  await expect(page.getByTestId('recorded')).toContainText('Modification recorded: Outside light driver');
+  const paper = await page.getByTestId('modification-pdf').getAttribute('href');
+  const reply = await request.get(paper ?? '');
+  expect(reply.headers()['content-type']).toBe('application/pdf');
 });

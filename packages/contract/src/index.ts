@@ -88,3 +88,4 @@ export { paperCodes, type PaperCode } from './paper.ts';
 export { readVoltsCsv } from './voltsCsv.ts';
 export { codeInWords } from './blink/words.ts';
 export { ledgerChannel, liveMessageSchema, livePath, type LiveMessage } from './live.ts';
+export { modificationSvg } from './modificationSvg.ts';

@@ -37,6 +37,14 @@ export const paperCodes = [
   'warrantyRunning',
   'secondFault',
   'sign',
+  'modifications',
+  'modified',
+  'undo',
+  'lost',
+  'plugsKept',
+  'plugsCut',
+  'noStandby',
+  'noModification',
 ] as const;
 /** One of `paperCodes`. */
 export type PaperCode = (typeof paperCodes)[number];

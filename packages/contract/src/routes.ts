@@ -319,6 +319,14 @@ export const routes = {
     params: jobParams,
     ...pdf,
   },
+  modificationLabel: {
+    method: 'get',
+    path: '/api/jobs/:id/modification.pdf',
+    tag: 'documents',
+    summary: 'Record of modifications with drawing and inside label',
+    params: jobParams,
+    ...pdf,
+  },
   storePhoto: {
     method: 'put',
     path: '/api/photos/:id',

@@ -401,6 +401,7 @@ export {
   type PlotContacts,
   type Report,
 } from './instruments/index.ts';
+export { misleadingWires, readWires, type Wire } from './modification/index.ts';
 export { compareFrames, parseFrame, type Frame, type TimedFrame, type Warmth, type WarmSpot } from './thermal/index.ts';
 export { formatQuantity, parseQuantity, readMark, substituteReasons, units, type ReadMark, type Unit } from './electrical/index.ts';
 export {

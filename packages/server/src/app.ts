@@ -24,7 +24,7 @@ import { searchCustomers } from './customers.ts';
 import { mostPhotoBytes, readPhoto, storePhoto } from './files/photos.ts';
 import { meterState, readMeter, touchProbes, type BenchMeter } from './meter/meters.ts';
 import { openApiDocument } from './openapi.ts';
-import { label, receipt } from './papers/papers.ts';
+import { label, modification, receipt } from './papers/papers.ts';
 import { changeFamily, listFamilyChanges } from './packs/families.ts';
 import { changeBlinkTable, listBlinkTables } from './packs/blinkTables.ts';
 import { pdfOf } from './papers/pdf.ts';
@@ -193,6 +193,7 @@ export function createApp({
     exportCase: ({ params }) => exportCase(store, params.id),
     label: paper('label', label),
     receipt: paper('receipt', receipt),
+    modificationLabel: paper('modification', modification),
     storePhoto: ({ params }, { request }) => {
       const bytes: unknown = request.body;
       return storePhoto(store, params.id, Buffer.isBuffer(bytes) ? bytes : Buffer.alloc(0));

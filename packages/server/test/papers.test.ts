@@ -17,7 +17,7 @@ beforeAll(async () => {
 }, 300_000);
 afterAll(() => running.close());
 
-async function pdf(id: string, name: 'label' | 'receipt', host = '127.0.0.1'): Promise<Buffer> {
+async function pdf(id: string, name: 'label' | 'receipt' | 'modification', host = '127.0.0.1'): Promise<Buffer> {
   const reply = await ask(running.app)
     .get(`/api/jobs/${id}/${name}.pdf`)
     .set('host', host)
@@ -129,4 +129,42 @@ describe('papers', () => {
     expect(textOf(await pdf(own.id, 'label'))).toContain('No shelf yet');
     expect((await ask(running.app).get(`/api/jobs/${uuidv7()}/label.pdf`)).status).toBe(404);
   });
+});
+
+test('modifications: an inside label, the drawing with its wires, how to undo it; what was undone in the ledger is not on it', async () => {
+  const { id } = await taken();
+  expect(textOf(await pdf(id, 'modification'))).toContain('No modification is recorded.');
+  const wires = [
+    { from: 'P4.1', to: 'driver +', carries: '24 V', colour: 'red' },
+    { from: 'P4 <2>', to: 'driver & case' },
+  ];
+  const recorded = draft({
+    kind: 'modification.recorded',
+    v: 1,
+    name: 'Outside light driver',
+    wires,
+    undo: 'Pull both wires; fit the own plug.',
+    plugsKept: true,
+    noStandby: true,
+  });
+  const wrong = draft({ kind: 'modification.recorded', v: 1, name: 'Another', wires: [], undo: 'x', plugsKept: false });
+  const out = draft({ kind: 'entry.retracted', v: 1, entry: wrong.id, reason: 'other job' });
+  const reply = await ask(running.app)
+    .post(`/api/jobs/${id}/entries`)
+    .send({ by: running.person, entries: [recorded, wrong, out] });
+  expect(reply.status).toBeLessThan(300);
+  const text = textOf(await pdf(id, 'modification'));
+  for (const part of [
+    'MODIFIED SET',
+    'Outside light driver',
+    'No standby',
+    'P4.1',
+    'driver +',
+    '24 V, red',
+    'P4 <2>',
+    'driver & case',
+    'Pull both wires',
+  ])
+    expect(text).toContain(part);
+  expect(text).not.toContain('Another');
 });

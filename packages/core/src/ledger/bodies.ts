@@ -32,6 +32,7 @@ export type SetFacts = z.infer<typeof setFactsSchema>;
 
 /** Fields and figures of an instrument. */
 const fieldName = z.string().regex(/^[A-Za-z][A-Za-z0-9]{0,39}$/);
+const wireText = z.string().trim().min(1).max(60);
 const partName = z
   .string()
   .trim()
@@ -398,6 +399,21 @@ export const bodySchemas = {
     fault: idSchema.optional(),
     note: plainText.optional(),
   }),
+  /** What was built into the set that the maker did not: for whoever opens it next. */
+  'modification.recorded': z.strictObject({
+    kind: z.literal('modification.recorded'),
+    v: v1,
+    name: z.string().trim().min(1).max(120),
+    wires: z.array(z.strictObject({ from: wireText, to: wireText, carries: wireText.optional(), colour: wireText.optional() })).max(30),
+    /** How it is taken out again. */
+    undo: z.string().trim().min(1).max(2000),
+    /** What the set no longer does. */
+    lost: z.string().trim().max(500).optional(),
+    /** The set’s own plugs are uncut. */
+    plugsKept: z.boolean(),
+    /** The supply runs whenever the plug is in. */
+    noStandby: z.boolean().optional(),
+  }),
   'job.closed': z.strictObject({
     kind: z.literal('job.closed'),
     v: z.literal(2),
@@ -459,6 +475,8 @@ export const plainFields: Partial<Record<EntryKind, readonly string[]>> = {
   'entry.retracted': ['entry'],
   'text.redacted': ['entry', 'field'],
   'job.closed': ['modified[]'],
+  // It names parts and wires, and goes on a label inside the set.
+  'modification.recorded': ['name', 'wires[].from', 'wires[].to', 'wires[].carries', 'wires[].colour', 'undo', 'lost'],
 };
 
 /** What a personal field reads once it has been emptied: the body stays valid, the person is gone. */

@@ -1,5 +1,5 @@
 /** Label and receipt of a job, as document definitions. All their words are in contract/words. */
-import { printMoney, say, words, type Job, type PaperCode, type ShopSettings } from '@veglia/contract';
+import { modificationSvg, printMoney, say, words, type Job, type PaperCode, type ShopSettings } from '@veglia/contract';
 import { liveEntries, mayHideSecond, type BodyOf, type CompiledPack, type Entry } from '@veglia/core';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces.js';
 
@@ -134,6 +134,57 @@ export function receipt(facts: PaperFacts): TDocumentDefinitions {
       section(paper('cameAlong'), [along.length > 0 ? along.join(', ') : paper('nothingElse')]),
       ...(terms.length > 0 ? [section(paper('agreed'), terms)] : []),
       { text: `${paper('sign')}: ______________________________`, margin: [0, 24, 0, 0] },
+    ],
+  };
+}
+
+/** A4: a label to be cut out and put inside the set, and the record with its drawing. Work inside stays with trained people: both say what was changed. */
+export function modification(facts: PaperFacts): TDocumentDefinitions {
+  const { job, shop } = facts;
+  const all = liveEntries(facts.entries).flatMap(({ at, body }) => (body.kind === 'modification.recorded' ? [{ at, body }] : []));
+  const said = ({ body }: (typeof all)[number]): string[] => [
+    ...(body.noStandby === true ? [paper('noStandby')] : []),
+    ...(body.lost === undefined || body.lost === '' ? [] : [`${paper('lost')}: ${body.lost}`]),
+    paper(body.plugsKept ? 'plugsKept' : 'plugsCut'),
+  ];
+  const inside: Content = {
+    table: {
+      widths: [mm(96)],
+      body: [
+        [
+          {
+            stack: [
+              { text: paper('modified'), bold: true, fontSize: 14 },
+              { text: `${paper('job', { n: job.number })}, ${setName(facts)}, ${shop.shopName}` },
+              ...all.flatMap((one): Content[] => [{ text: one.body.name, bold: true }, ...said(one).map((text): Content => ({ text }))]),
+            ],
+          },
+        ],
+      ],
+    },
+    margin: [0, 0, 0, 18],
+  };
+  const record = (one: (typeof all)[number]): Content => ({
+    stack: [
+      { text: one.body.name, fontSize: 14, bold: true },
+      { text: one.at.slice(0, 10) },
+      ...(one.body.wires.length > 0
+        ? [{ svg: modificationSvg(one.body.wires), width: mm(165), margin: [0, 6, 0, 6] } satisfies Content]
+        : []),
+      { text: `${paper('undo')}: ${clipped(one.body.undo)}` },
+      ...said(one).map((text): Content => ({ text })),
+    ],
+    margin: [0, 0, 0, 16],
+  });
+  return {
+    pageSize: 'A4',
+    pageMargins: [mm(22), mm(20), mm(22), mm(20)],
+    defaultStyle: { font: 'Roboto', fontSize: 11, lineHeight: 1.15 },
+    info: { title: `${paper('modifications')}: ${paper('job', { n: job.number })}` },
+    content: [
+      { text: paper('modifications'), fontSize: 18, bold: true },
+      { text: `${paper('job', { n: job.number })}, ${setName(facts)}`, margin: [0, 0, 0, 12] },
+      ...(all.length === 0 ? [{ text: paper('noModification') }] : [inside, ...all.map(record)]),
     ],
   };
 }

@@ -42,6 +42,7 @@ export const ledgerWords = {
     flash: { done: 'Flashed {memory}: {image}, {result}' },
     note: { added: 'Note' },
     entry: { retracted: 'Entry {seq} undone' },
+    modification: { recorded: 'Modification recorded: {name}' },
     fault: { confirmed: 'Fault confirmed: {what}' },
     quote: { sent: 'Quoted: {low}–{high}', answered: 'Customer’s answer: {answer}' },
     set: { shelved: 'On shelf {shelf}', changed: 'State of the set changed', anyway: 'Override: make-safe order not followed' },

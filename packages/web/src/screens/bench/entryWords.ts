@@ -76,6 +76,8 @@ export function useEntryWords(compiled: () => CompiledPack | undefined): (entry:
         };
       case 'board.found':
         return { title: t('entry.board.found', { assembly: names.assembly(body.assembly), number: body.number }) };
+      case 'modification.recorded':
+        return { title: t('entry.modification.recorded', { name: body.name }), detail: body.undo };
       case 'instrument.used': {
         const { name = body.instrument } = instrumentWords.en.instrument[body.instrument] ?? {};
         const read = Object.entries(body.read).map(([id, value]) => `${instrumentWords.en.field[id] ?? id}: ${value}`);

@@ -24,6 +24,7 @@ import TextField from '../../parts/TextField.vue';
 import JobGate from '../../parts/JobGate.vue';
 import { useJob } from '../../stores/job.ts';
 import { useActWords } from '../bench/actWords.ts';
+import ModificationForm from './ModificationForm.vue';
 import RefusedEntries from '../bench/RefusedEntries.vue';
 import { useEntryWords } from '../bench/entryWords.ts';
 
@@ -65,9 +66,11 @@ const assemblies = computed(() => (store.fold?.assemblies ?? []).filter((one) =>
 const faults = computed(() => (store.fold?.faults ?? []).filter((one) => one.id !== notInBook));
 const recorded = computed(() =>
   store.entries
-    .filter((entry) => entry.body.kind === 'part.fitted' || entry.body.kind === 'flash.done')
+    .filter(({ body }) => body.kind === 'part.fitted' || body.kind === 'flash.done' || body.kind === 'modification.recorded')
     .map((entry) => words(entry, store.entries)),
 );
+
+const isModified = computed(() => liveEntries(store.entries).some(({ body }) => body.kind === 'modification.recorded'));
 
 /** Fields that follow from the ledger, once it is there. */
 function prefill(): void {
@@ -227,6 +230,7 @@ async function closeJob(): Promise<void> {
           </FormField>
           <button type="submit" class="push">{{ t('close.recordFlash') }}</button>
         </form>
+        <ModificationForm @write="(body) => store.write(body)" />
       </div>
       <div class="stack">
         <section class="sheet">
@@ -237,6 +241,9 @@ async function closeJob(): Promise<void> {
               <strong>{{ line.title }}</strong> <span class="soft">{{ line.detail }}</span>
             </li>
           </ul>
+          <a v-if="isModified" :href="`/api/jobs/${id}/modification.pdf`" target="_blank" data-test="modification-pdf">{{
+            t('close.modification.paper')
+          }}</a>
         </section>
         <form class="sheet fields" novalidate @submit.prevent="closeJob">
           <h2 class="wide">{{ t('close.outcomeTitle') }}</h2>

@@ -1,0 +1,1 @@
+export { misleadingWires, readWires, type Wire } from './wires.ts';
