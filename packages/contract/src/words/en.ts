@@ -127,6 +127,8 @@ export const en: Words = {
     'code-not-read-first': '{id} was done before the blink code was read. The code may be lost.',
     'fits-nothing-well': 'No single known fault explains all results. Consider two faults or a wrong answer.',
     'layout-not-certain': 'Layout not certain ({percent} for the most likely). Confirm it when the back is off.',
+    'outside-family':
+      'This version or year lies outside the family {id}: its blink codes and rails may be those of another. They count less; check the plate.',
     'outside-scope': '{id} is not intended for this symptom; it counts less.',
     'polarity-unknown':
       'Polarity of “{id}” unknown for this family. If the line is active low, the answer means the opposite. Compare idle and running levels.',

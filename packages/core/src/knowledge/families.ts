@@ -85,23 +85,30 @@ export type Covering = Pick<Family, 'id' | 'models'> & {
   readonly retired?: true | undefined;
 };
 
-/** Ids of the families that cover a set; what the plate doesn't say excludes nothing. Spaces, hyphens and capitals don't matter. */
-export function familiesCovering(
-  families: readonly Covering[],
-  { model, version = '', year }: { readonly model: string; readonly version?: string | undefined; readonly year?: number | undefined },
-): string[] {
-  const wanted = plain(model);
+/** What the plate says. */
+export interface Plate {
+  readonly model?: string | undefined;
+  readonly version?: string | undefined;
+  readonly year?: number | undefined;
+}
+
+/** Whether a family’s own limits leave this set in; what the plate doesn’t say excludes nothing. Spaces, hyphens and capitals don't matter. */
+export function withinFamily({ scope }: Pick<Covering, 'scope'>, { model = '', version = '', year }: Plate): boolean {
+  const [asModel, own] = [plain(model), plain(version)];
+  if (own !== '' && scope?.versions && scope.versions.length > 0 && !scope.versions.some((one) => plain(one) === own)) return false;
+  const [first, last] = scope?.years ?? [];
+  if (year !== undefined && first !== undefined && last !== undefined && (year < first || year > last)) return false;
+  const excepted = [asModel, own, own === '' ? '' : asModel + own].filter((one) => one !== '');
+  return !scope?.except?.some((one) => excepted.includes(plain(one)));
+}
+
+/** Ids of the families that cover a set by its model. */
+export function familiesCovering(families: readonly Covering[], plate: Plate): string[] {
+  const wanted = plain(plate.model ?? '');
   if (wanted === '') return [];
-  const covers = ({ models, scope, retired }: Covering): boolean => {
-    if (retired || !models.some((one) => plain(one) === wanted)) return false;
-    const own = plain(version);
-    if (own !== '' && scope?.versions && scope.versions.length > 0 && !scope.versions.some((one) => plain(one) === own)) return false;
-    const [first, last] = scope?.years ?? [];
-    if (year !== undefined && first !== undefined && last !== undefined && (year < first || year > last)) return false;
-    const excepted = [wanted, ...(own === '' ? [] : [own, wanted + own])];
-    return !scope?.except?.some((one) => excepted.includes(plain(one)));
-  };
-  return families.filter(covers).map(({ id }) => id);
+  return families
+    .filter((one) => !one.retired && one.models.some((model) => plain(model) === wanted) && withinFamily(one, plate))
+    .map(({ id }) => id);
 }
 
 /** What a family says for a step: service keys where its menu is asked for, remotes that worked, the jig it takes. */

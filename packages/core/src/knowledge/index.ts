@@ -6,7 +6,17 @@ export { activeLevel, activeLowShare, asksAt, chassis, forcingOf, inputStandsVol
 export { inScope, knownAs, matchSet, type PlacedFault, type SetIdentity } from './applies.ts';
 export { assemblePack, ownNamesOnly, parsePack, type PackFile } from './assemble.ts';
 export { checkPack } from './check.ts';
-export { familiesCovering, familyHints, familyFileSchema, familyProblems, likeFamily, withFamily, type Covering } from './families.ts';
+export {
+  familiesCovering,
+  familyHints,
+  familyFileSchema,
+  familyProblems,
+  likeFamily,
+  withFamily,
+  withinFamily,
+  type Covering,
+  type Plate,
+} from './families.ts';
 export { blinkTableOf, blinkTableProblems, blinkTableSchema, withBlinkTable, type BlinkTable } from './blinkTable.ts';
 export { compilePack, selectRow, traitsHold, type CompiledPack } from './compile.ts';
 export { classifyCut, type CutClass } from './graph.ts';

@@ -3,7 +3,8 @@ import { describe, expect, test } from '@jest/globals';
 import { InputRefused } from '../problems.ts';
 import { shippedPack } from '../testing/shipped.ts';
 import { coverCases, likeExpects } from './familyCases.ts';
-import { checkPack, familiesCovering, familyHints, familyProblems, likeFamily, withFamily, type Family } from './index.ts';
+import { foldCase, parseCase } from '../index.ts';
+import { checkPack, compilePack, familiesCovering, familyHints, familyProblems, likeFamily, withFamily, type Family } from './index.ts';
 
 const pack = shippedPack();
 const other = pack.families.find(({ blink, rails }) => blink.length > 0 && rails.length > 0)!;
@@ -84,4 +85,45 @@ test('a step shows what the family says for it, and no other does', () => {
       undefined,
     ),
   ).toEqual([]);
+});
+
+describe('a set of a version that the family doesn’t cover', () => {
+  const scoped = compilePack({
+    ...pack,
+    families: pack.families.map((one) =>
+      one.id === 'quorvane.qk3' ? { ...one, scope: { versions: ['A'], years: [2015, 2019] as [number, number] } } : one,
+    ),
+  });
+  const folded = (plate: object) =>
+    foldCase(
+      parseCase({
+        format: 'veglia-case',
+        version: 2,
+        set: { layout: 'led-tcon', family: 'quorvane.qk3', ...plate },
+        entries: [{ body: { kind: 'symptom.reported', symptoms: ['blinking'] } }, { body: { kind: 'blink.read', groups: [6], cycles: 3 } }],
+      }).input,
+      scoped,
+    );
+  const mainOf = (plate: object): number => folded(plate).assemblies.find(({ id }) => id === 'main')?.probability ?? 0;
+  const told = (plate: object): boolean => folded(plate).doubts.some(({ code }) => code === 'outside-family');
+  test('is told, and its code counts less but still counts', () => {
+    expect([told({ version: 'B' }), told({ version: 'a' }), told({}), told({ year: 2021 }), told({ year: 2019 })]).toEqual([
+      true,
+      false,
+      false,
+      true,
+      false,
+    ]);
+    const without = foldCase(
+      parseCase({
+        format: 'veglia-case',
+        version: 2,
+        set: { layout: 'led-tcon', family: 'quorvane.qk3', version: 'B' },
+        entries: [{ body: { kind: 'symptom.reported', symptoms: ['blinking'] } }],
+      }).input,
+      scoped,
+    ).assemblies.find(({ id }) => id === 'main')?.probability;
+    expect(mainOf({ version: 'B' })).toBeLessThan(mainOf({ version: 'A' }) - 0.01);
+    expect(mainOf({ version: 'B' })).toBeGreaterThan((without ?? 1) + 0.01);
+  });
 });

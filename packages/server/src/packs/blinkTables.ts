@@ -3,12 +3,13 @@
  * one new jobs get; what the shop changed is laid over every later pack, too.
  */
 import type { BlinkTables, ChangeBlinkTable } from '@veglia/contract';
-import { InputRefused, parsePack, withBlinkTable, type Pack } from '@veglia/core';
+import { parsePack, withBlinkTable, type Pack } from '@veglia/core';
 import type { Transaction } from 'sequelize';
 import { againIfOvertaken } from '../http/again.ts';
 import { ApiError } from '../http/apiError.ts';
 import { requirePerson } from '../people.ts';
 import type { Store } from '../store.ts';
+import { laidOver, type LaidOver } from './laidOver.ts';
 
 const latestFirst = [['number', 'DESC']] as [string, string][];
 
@@ -51,20 +52,6 @@ export async function changeBlinkTable(store: Store, { by, basedOn, table }: Cha
 }
 
 /** A shipped pack with the shop's own tables laid over it; one that no longer fits (a fault was renamed away) stays out and is named. */
-export async function withOwnTables(store: Pick<Store, 'models'>, shipped: Pack): Promise<{ pack: Pack; leftOut: string[] }> {
-  const rows = await store.models.blinkTables.findAll({ order: latestFirst });
-  const seen = new Set<string>();
-  const leftOut: string[] = [];
-  let pack = shipped;
-  for (const { family, document } of rows) {
-    if (seen.has(family)) continue;
-    seen.add(family);
-    try {
-      pack = withBlinkTable(pack, document);
-    } catch (error) {
-      if (!(error instanceof InputRefused)) throw error;
-      leftOut.push(family);
-    }
-  }
-  return { pack, leftOut };
+export async function withOwnTables(store: Pick<Store, 'models'>, shipped: Pack): Promise<LaidOver> {
+  return laidOver(shipped, await store.models.blinkTables.findAll({ order: latestFirst }), withBlinkTable);
 }

@@ -3,11 +3,12 @@
  * shop keeps is laid over every later pack, too.
  */
 import type { ChangeFamily, FamilyChanges } from '@veglia/contract';
-import { InputRefused, parsePack, withFamily, type Pack } from '@veglia/core';
+import { parsePack, withFamily, type Pack } from '@veglia/core';
 import { againIfOvertaken } from '../http/again.ts';
 import { ApiError } from '../http/apiError.ts';
 import { requirePerson } from '../people.ts';
 import type { Store } from '../store.ts';
+import { laidOver, type LaidOver } from './laidOver.ts';
 
 /** Versions of all families the shop added or changed, newest first. */
 export async function listFamilyChanges({ models }: Pick<Store, 'models'>): Promise<FamilyChanges> {
@@ -49,20 +50,6 @@ export async function changeFamily(store: Store, { by, basedOn, reason, family }
 }
 
 /** A shipped pack with the shop's own families laid over it; one that no longer fits (a layout was renamed away) stays out and is named. */
-export async function withOwnFamilies(store: Pick<Store, 'models'>, shipped: Pack): Promise<{ pack: Pack; leftOut: string[] }> {
-  const rows = await store.models.familyVersions.findAll({ order: [['number', 'DESC']] });
-  const seen = new Set<string>();
-  const leftOut: string[] = [];
-  let pack = shipped;
-  for (const { family, document } of rows) {
-    if (seen.has(family)) continue;
-    seen.add(family);
-    try {
-      pack = withFamily(pack, document);
-    } catch (error) {
-      if (!(error instanceof InputRefused)) throw error;
-      leftOut.push(family);
-    }
-  }
-  return { pack, leftOut };
+export async function withOwnFamilies(store: Pick<Store, 'models'>, shipped: Pack): Promise<LaidOver> {
+  return laidOver(shipped, await store.models.familyVersions.findAll({ order: [['number', 'DESC']] }), withFamily);
 }

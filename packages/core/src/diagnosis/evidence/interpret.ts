@@ -1,6 +1,6 @@
 /** Ledger -> evidence: which entries speak, and how strongly, about each hypothesis. */
 import { nearestCodes } from '../../blink/index.ts';
-import { historiesTold, type CompiledPack, type Family } from '../../knowledge/index.ts';
+import { historiesTold, withinFamily, type CompiledPack, type Family } from '../../knowledge/index.ts';
 import { liveEntries, type CaseInput, type Entry } from '../../ledger/index.ts';
 import { readAnswers } from './answers.ts';
 import type { Told } from './complaint.ts';
@@ -28,6 +28,9 @@ export function interpret(input: CaseInput, compiled: CompiledPack): Interpretat
   const familyId = input.set.family;
   const family = familyId === undefined ? undefined : compiled.families.get(compiled.currentId(familyId));
   if (familyId !== undefined && !family) unused.push({ entry: 'set', code: 'unknown-family', id: familyId });
+  // What its table and rails say was found out on other versions.
+  const outsideFamily = family !== undefined && !withinFamily(family, input.set);
+  if (outsideFamily) doubts.push({ code: 'outside-family', id: family.id });
   const hypotheses = hypothesesOf(layoutProbabilities, compiled, family);
   const { model, version, year } = input.set;
   const identity = { model, version, year };
@@ -36,7 +39,7 @@ export function interpret(input: CaseInput, compiled: CompiledPack): Interpretat
   const told = gather(live, { compiled, family, epoch, seen: seenByTheBench(live, epoch), unused });
   const { symptoms, blinkReadings, cautionsRead, closed } = told;
 
-  const facts = { compiled, family, hypotheses, layoutProbabilities, layoutId, symptoms, epoch, unused, doubts };
+  const facts = { compiled, family, outsideFamily, hypotheses, layoutProbabilities, layoutId, symptoms, epoch, unused, doubts };
   const follows = whatFollows(live, epoch, compiled, layoutId);
   const answers = readAnswers(live, { ...facts, identity, blinkReadings, comesAndGoes: told.comesAndGoes, follows });
   const { readings } = answers;
@@ -79,11 +82,11 @@ function complaintUnits(
   { symptoms, symptomEntries, blinkReadings }: Gathered,
   live: readonly Entry[],
   family: Family | undefined,
-  facts: Facts & Pick<Interpretation, 'epoch'> & { readonly doubts: Doubt[]; readonly unused: Unused[] },
+  facts: Facts & Pick<Interpretation, 'epoch'> & { readonly outsideFamily: boolean; readonly doubts: Doubt[]; readonly unused: Unused[] },
 ): EvidenceUnit[] {
-  const { epoch, doubts, unused } = facts;
+  const { epoch, outsideFamily, doubts, unused } = facts;
   const table = family !== undefined && family.blink.length > 0 ? family : undefined;
-  const code = table && blinkReadings.length > 0 ? blinkUnit(blinkReadings, table, facts, doubts) : undefined;
+  const code = table && blinkReadings.length > 0 ? blinkUnit(blinkReadings, table, facts, doubts, outsideFamily) : undefined;
   if (!code) for (const { entry } of blinkReadings) unused.push({ entry: entry.id, code: 'no-blink-table' });
   // A code that the table knows says all that "it blinks" says, and more: counted once.
   const known = table !== undefined && blinkReadings.some(({ body }) => nearestCodes(table, body)[0]?.distance === 0);

@@ -56,6 +56,7 @@ export const doubtCodes = [
   'fits-nothing-well',
   'layout-not-certain',
   'outside-scope',
+  'outside-family',
   'polarity-unknown',
   'symptom-changed',
   'may-be-two',

@@ -23,6 +23,8 @@ export interface Facts extends Pick<Interpretation, 'symptoms' | 'family' | 'hyp
 const longRun = 15;
 /** The family's table doesn't hold for this very set (other version, other software): the code then says nothing. */
 const tableError = 0.05;
+/** Of a version that the family doesn't cover: as much as any result got outside its scope (value of ours). */
+const otherTableError = 0.35;
 /** Tests that share a cause of error: chance that the shared cause struck. */
 const groupError = 0.05;
 
@@ -50,7 +52,14 @@ export function historyUnit(told: readonly History[], entry: Entry, { hypotheses
 }
 
 /** All readings of the light are looks at one code; `family` has a table. */
-export function blinkUnit(readings: readonly BlinkEntry[], family: Family, { hypotheses, compiled }: Facts, doubts: Doubt[]): EvidenceUnit {
+export function blinkUnit(
+  readings: readonly BlinkEntry[],
+  family: Family,
+  { hypotheses, compiled }: Facts,
+  doubts: Doubt[],
+  outside = false,
+): EvidenceUnit {
+  const error = outside ? otherTableError : tableError;
   const codes = [...family.blink, undefined];
   for (const { entry, body } of readings) {
     if (body.cycles < 2 && body.groups.length > 0) doubts.push({ code: 'blink-read-once', value: misreadOnce, entries: [entry.id] });
@@ -71,7 +80,7 @@ export function blinkUnit(readings: readonly BlinkEntry[], family: Family, { hyp
     logLikelihood: hypotheses.map(({ fault }) => {
       const sent = fault ? codesGivenFault(compiled, family, fault) : codes.map(() => 1 / codes.length);
       const byTable = looks.reduce((total, look, index) => total + (sent[index] ?? 0) * look, 0);
-      return Math.log((1 - tableError) * byTable + tableError * byChance);
+      return Math.log((1 - error) * byTable + error * byChance);
     }),
   };
 }

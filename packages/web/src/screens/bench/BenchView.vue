@@ -1,6 +1,17 @@
 <script setup lang="ts">
 /** The bench: one step large, the set as it stands, who is suspect and why, and the ledger; all of it by keys. */
-import { asOf, foldCase, liveEntries, openWaits, type Body, type BodyOf, type Entry, type NextStep, type QuickBody } from '@veglia/core';
+import {
+  asOf,
+  foldCase,
+  liveEntries,
+  openWaits,
+  type Body,
+  type BodyOf,
+  type DoubtCode,
+  type Entry,
+  type NextStep,
+  type QuickBody,
+} from '@veglia/core';
 import { usualShopSettings, type ShopSettings } from '@veglia/contract';
 import { computed, defineAsyncComponent, nextTick, onMounted, onUnmounted, ref, shallowRef, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
@@ -164,6 +175,8 @@ function editNote(text: string): void {
 async function takeQuick(taken: readonly QuickBody[], notes: readonly string[]): Promise<void> {
   await write([...taken, ...notes.map((text): Body => ({ kind: 'note.added', v: 1, text }))]);
 }
+const doubtName = (code: DoubtCode, id: string): string =>
+  code === 'done-live' ? names.place(id) : code === 'outside-family' ? textOf(store.compiled?.families.get(id)?.name) : names.test(id);
 function take(other: NextStep): void {
   choose(other);
   chosenNode.value = '';
@@ -389,7 +402,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
               <p v-for="(doubt, index) in fold.doubts" :key="index">
                 {{
                   t(`core.doubt.${doubt.code}`, {
-                    id: doubt.id === undefined ? '' : doubt.code === 'done-live' ? names.place(doubt.id) : names.test(doubt.id),
+                    id: doubt.id === undefined ? '' : doubtName(doubt.code, doubt.id),
                     percent: percent(doubt.value ?? 0),
                   })
                 }}
