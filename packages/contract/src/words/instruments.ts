@@ -399,6 +399,8 @@ export const instrumentsEn: InstrumentsWords = {
     'warm-none': 'Nothing warms by more than {noise} °C. Take the second picture later, or nearer.',
     'warm-everywhere':
       'Many places warm: the board as a whole, or pictures that do not lie on each other. Fix the camera and take both again.',
+    'short-read-again':
+      'Read capacitor {capacitor} once more, leads zeroed: a second reading there tells most. Or take it off and read again.',
     'short-two': 'The readings fit two shorts better than one: capacitors {first} and {second}. Remove one, then read the row again.',
     'short-no-capacitor':
       'The short stays with every capacitor of the rail off: a COF (chip-on-film) or the glass. Ribbons out, and again, before the panel is blamed.',

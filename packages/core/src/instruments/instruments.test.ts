@@ -76,6 +76,11 @@ describe('the milliohm walk', () => {
     expect(codes(first)).toEqual(['short-read-next']);
     expect(run('short', { capacitors: '24' })).toEqual(first);
   });
+  test('a point that was read and tells most all the same is to be read once more, and named so', () => {
+    const report = run('short', { capacitors: '8', along: '1 0.31; 8 0.27; 5 0.19; 4 0.176; 3 0.201' });
+    expect(codes(report)[0]).toBe('short-read-again');
+    expect(report.findings[0]?.values).toEqual({ capacitor: 4 });
+  });
   test('what can’t be read is refused', () => {
     expect(() => run('short', { capacitors: '7', along: '3' })).toThrow('3');
     expect(() => run('short', { capacitors: '7', along: '9 0.2' })).toThrow('capacitor 9 of 7');

@@ -93,7 +93,10 @@ export const short: Instrument = {
     if (top.probability >= stopAt) return { figures, findings: [{ code: 'short-found', tone: 'bad', values: name }], needs: [], ...drawn };
     const next = nextPoint(capacitors, readings, numbersOf(readings), model);
     const others = ranked.slice(1, 4).filter(({ probability }) => probability >= worthNaming);
-    const findings: Finding[] = [{ code: 'short-read-next', tone: 'doubt', values: { capacitor: next.at + 1 } }];
+    const again = readings.some(({ at }) => at === next.at);
+    const findings: Finding[] = [
+      { code: again ? 'short-read-again' : 'short-read-next', tone: 'doubt', values: { capacitor: next.at + 1 } },
+    ];
     if (readings.length > 0 && others.length > 0)
       findings.push({
         code: 'short-others',

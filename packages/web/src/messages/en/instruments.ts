@@ -15,6 +15,7 @@ export const instrumentsWords = {
     where: 'Measured at',
     about: 'Which board',
     notSafe: 'The set is not recorded as safe for that step yet.',
+    notRead: 'The cautions of that step are not acknowledged yet.',
     take: 'Go to that step',
   },
   contacts: {

@@ -151,7 +151,9 @@ function keepKeys(event: KeyboardEvent): void {
           <template v-for="answer in [answerOf(report)]" :key="answer?.test">
             <p v-if="answer" data-test="answers-step">
               {{ t('instruments.answers', { test: names.test(answer.test), outcome: names.outcome(answer.test, answer.outcome) }) }}
-              <span v-if="gate.locked(answer.test)" class="alarm">{{ t('instruments.notSafe') }}</span>
+              <span v-if="gate.locked(answer.test)" class="alarm">{{
+                t(gate.progress(answer.test)?.next === undefined ? 'instruments.notRead' : 'instruments.notSafe')
+              }}</span>
             </p>
             <p class="row">
               <template v-if="answer && gate.locked(answer.test)">
