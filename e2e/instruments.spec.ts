@@ -68,7 +68,7 @@ test('in a job: an answer waits until the set is safe for its step, then moves t
   await page.getByTestId('field-along').fill('1 0.4; 4 0.1; 6 0.3');
   await page.getByTestId('field-takenOff').selectOption('gone');
   await expect(page.getByTestId('answers-step')).toContainText('Clears with the capacitor removed');
-  await expect(page.getByTestId('answers-step')).toContainText('not recorded as safe');
+  await expect(page.getByTestId('answers-step')).toContainText('Select that step first');
   await expect(page.getByTestId('record-answer')).toHaveCount(0);
   await page.getByTestId('take-step').click();
   await expect(page.locator('[data-test="next"][data-step="bias.walk"]')).toBeVisible();

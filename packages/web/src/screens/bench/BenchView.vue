@@ -472,6 +472,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
           :family="store.input?.set.family"
           :shop="shop"
           :steps="all"
+          :current="step?.id"
           @write="write"
           @take="takeFromSheet"
           @charge="(volts) => band?.enterCharge(volts)"

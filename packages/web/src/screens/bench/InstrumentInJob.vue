@@ -33,6 +33,8 @@ const props = defineProps<{
   family: string | undefined;
   shop: ShopSettings;
   steps: readonly NextStep[];
+  /** The step that is selected: a short on one rail is no answer about another, so that step is chosen first. */
+  current: string | undefined;
 }>();
 const emit = defineEmits<{ write: [bodies: Body[]]; take: [step: NextStep]; done: []; charge: [volts: Record<string, number>] }>();
 const which = defineModel<string>({ required: true });
@@ -62,6 +64,12 @@ function answerOf(report: Report): InstrumentAnswer | undefined {
     const definition = props.compiled.tests.get(test);
     return definition !== undefined && layout !== undefined && props.compiled.fits(definition, layout);
   });
+}
+/** What has to come before the answer; undefined: it may be recorded. */
+function missingFor(test: string): 'notChosen' | 'notSafe' | 'notRead' | undefined {
+  if (test !== props.current) return 'notChosen';
+  if (gate.progress(test)?.next !== undefined) return 'notSafe';
+  return gate.cautionsLeft(test) ? 'notRead' : undefined;
 }
 function used(report: Report, read: Readonly<Record<string, string>>): BodyOf<'instrument.used'> {
   return {
@@ -151,12 +159,10 @@ function keepKeys(event: KeyboardEvent): void {
           <template v-for="answer in [answerOf(report)]" :key="answer?.test">
             <p v-if="answer" data-test="answers-step">
               {{ t('instruments.answers', { test: names.test(answer.test), outcome: names.outcome(answer.test, answer.outcome) }) }}
-              <span v-if="gate.locked(answer.test)" class="alarm">{{
-                t(gate.progress(answer.test)?.next === undefined ? 'instruments.notRead' : 'instruments.notSafe')
-              }}</span>
+              <span v-if="missingFor(answer.test)" class="alarm">{{ t(`instruments.${missingFor(answer.test)}`) }}</span>
             </p>
             <p class="row">
-              <template v-if="answer && gate.locked(answer.test)">
+              <template v-if="answer && missingFor(answer.test)">
                 <button
                   v-if="gate.stepOf(answer.test)"
                   type="button"

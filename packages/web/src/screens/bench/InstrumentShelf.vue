@@ -16,6 +16,8 @@ defineProps<{
   shop: ShopSettings;
   /** All that can be done, left out or not. */
   steps: readonly NextStep[];
+  /** The step that is selected. */
+  current: string | undefined;
 }>();
 defineEmits<{ write: [bodies: Body[]]; take: [step: NextStep]; charge: [volts: Record<string, number>] }>();
 const { t } = useI18n();
@@ -94,6 +96,7 @@ defineExpose({ press, openInstrument, close: (): void => (opened.value = undefin
       :family="family"
       :shop="shop"
       :steps="steps"
+      :current="current"
       @write="(bodies) => $emit('write', bodies)"
       @take="(step) => $emit('take', step)"
       @charge="(volts) => $emit('charge', volts)"
