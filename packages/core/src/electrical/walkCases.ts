@@ -104,3 +104,109 @@ export const twoShortCases: readonly {
     shorts: null,
   },
 ];
+
+/** Rails that branch, as a technician with twenty years reads them; written before the rules, from the trade (common practice, no source). Ohms. */
+export const branchCases: readonly {
+  readonly name: string;
+  readonly capacitors: number;
+  /** "3: 7-9": capacitors 7 to 9 hang one behind the other on capacitor 3. */
+  readonly branches: string;
+  /** Number of a capacitor, from 1, and its reading. */
+  readonly readings: readonly (readonly [number, number])[];
+  /** Number of the likeliest; null: it can’t be told yet. */
+  readonly short: number | null;
+  readonly least?: number;
+  readonly most?: number;
+  /** One of these is read next. */
+  readonly next?: readonly number[];
+}[] = [
+  {
+    name: 'lowest of the main row where a branch leaves it, and lower still along the branch: in the branch',
+    capacitors: 9,
+    branches: '3: 7-9',
+    readings: [
+      [1, 0.291],
+      [3, 0.247],
+      [6, 0.305],
+      [7, 0.226],
+      [8, 0.205],
+      [9, 0.222],
+    ],
+    short: 8,
+    least: 0.8,
+  },
+  {
+    name: 'only the main row read, lowest where the branch leaves: that one or the branch, and the branch is read next',
+    capacitors: 9,
+    branches: '3: 7-9',
+    readings: [
+      [1, 0.291],
+      [2, 0.268],
+      [3, 0.247],
+      [4, 0.268],
+      [6, 0.305],
+    ],
+    short: null,
+    most: 0.6,
+    next: [7, 8, 9],
+  },
+  {
+    name: 'higher out in the branch than where it leaves: not in the branch',
+    capacitors: 9,
+    branches: '3: 7-9',
+    readings: [
+      [1, 0.29],
+      [3, 0.245],
+      [4, 0.222],
+      [5, 0.2],
+      [6, 0.221],
+      [7, 0.267],
+      [9, 0.31],
+    ],
+    short: 5,
+    least: 0.8,
+  },
+  {
+    name: 'a branch that branches again',
+    capacitors: 9,
+    branches: '2: 5-7; 6: 8-9',
+    readings: [
+      [1, 0.32],
+      [2, 0.295],
+      [4, 0.34],
+      [5, 0.27],
+      [6, 0.25],
+      [7, 0.272],
+      [8, 0.226],
+      [9, 0.2],
+    ],
+    short: 9,
+    least: 0.8,
+  },
+  {
+    name: 'two branches from one place that read alike beyond it: the short is before them',
+    capacitors: 8,
+    branches: '4: 5-6; 4: 7-8',
+    readings: [
+      [1, 0.24],
+      [2, 0.215],
+      [3, 0.24],
+      [4, 0.262],
+      [5, 0.284],
+      [6, 0.306],
+      [8, 0.305],
+    ],
+    short: 2,
+    least: 0.8,
+  },
+];
+
+/** What can’t be a rail. */
+export const impossibleBranches: readonly { readonly capacitors: number; readonly branches: string }[] = [
+  { capacitors: 6, branches: '3: 5-9' },
+  { capacitors: 6, branches: '3: 2-5' },
+  { capacitors: 6, branches: '7: 5-6' },
+  { capacitors: 6, branches: '5: 5-6' },
+  { capacitors: 8, branches: '2: 5-7; 3: 6-8' },
+  { capacitors: 8, branches: 'at 3' },
+];
