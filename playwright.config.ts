@@ -7,7 +7,8 @@ export default defineConfig({
   timeout: 180_000,
   expect: { timeout: 25_000 },
   fullyParallel: false,
-  workers: 2,
+  // A page waits for the server, the database and timers: with two, two cores stand still a third of the time.
+  workers: 3,
   // Films run in real time, and a machine under load loses their frames: they run with nothing beside them.
   projects: [
     { name: 'screens', testIgnore: 'films.spec.ts' },

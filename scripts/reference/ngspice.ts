@@ -6,7 +6,7 @@ import { spawnSync } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { drawRail, type ShortedRail } from '@veglia/core';
+import { drawRail, railWithBranches, type ShortedRail } from '@veglia/core';
 import { inRoot } from '../lib/paths.mjs';
 
 function numbers(seed: number): () => number {
@@ -18,7 +18,7 @@ function numbers(seed: number): () => number {
 function ohmsAt(rail: ShortedRail, node: number, folder: string): number {
   const lines = [
     '* rail',
-    ...rail.segments.map((ohms, index) => `R${index + 1} n${index} n${index + 1} ${ohms}`),
+    ...rail.segments.map((ohms, index) => `R${index + 1} n${rail.on?.[index] ?? index} n${index + 1} ${ohms}`),
     ...rail.shorts.map(({ at, ohms }, index) => `RS${index + 1} n${at} 0 ${ohms}`),
     `RG n0 0 1e9`,
     `I1 0 n${node} 1`,
@@ -41,9 +41,11 @@ function ohmsAt(rail: ShortedRail, node: number, folder: string): number {
 const folder = mkdtempSync(path.join(tmpdir(), 'veglia-ngspice-'));
 try {
   const version = /ngspice-[\d.]+/.exec(spawnSync('ngspice', ['--version'], { encoding: 'utf8' }).stdout)?.[0] ?? 'unknown';
-  const rails = [1, 2, 3, 4, 5, 6].map((seed) => {
+  const rails = [1, 2, 3, 4, 5, 6, 7, 8].map((seed) => {
     const random = numbers(seed * 7919);
-    const rail = drawRail(4 + seed, seed % 2 === 0 ? 2 : 1, random);
+    const drawn = drawRail(4 + seed, seed % 2 === 0 ? 2 : 1, random);
+    // The last two branch: from the third on, and from a branch again.
+    const rail = seed < 7 ? drawn : { ...drawn, on: railWithBranches(4 + seed, '3: 6-9; 7: 10').slice(1) };
     return { ...rail, ohms: rail.segments.concat(0).map((_, node) => ohmsAt(rail, node, folder)) };
   });
   writeFileSync(inRoot('packages/core/src/electrical/fixture-ngspice.json'), `${JSON.stringify({ source: version, rails }, null, 1)}\n`);

@@ -38,7 +38,7 @@ export const instrumentsEn: InstrumentsWords = {
     },
     short: {
       name: 'Short, milliohm walk',
-      help: 'Capacitors in a row on one rail, numbered along the track, read to ground with leads zeroed or four wires. The turning point counts. Set unplugged, discharged and measured. With half of the row read, a second short is looked for. Loads along the rail are not in the model.',
+      help: 'Capacitors in a row on one rail, numbered along the track, read to ground with leads zeroed or four wires. The turning point counts. Set unplugged, discharged and measured. Where the rail branches, say so: “3: 7-9” is capacitors 7 to 9, one behind the other, hanging on capacitor 3. With half of a row read, a second short is looked for, on a rail without branches. Loads along the rail are not in the model.',
       example: { capacitors: '9', along: '1 0.318; 9 0.271; 5 0.243' },
     },
     bias: {
@@ -200,6 +200,7 @@ export const instrumentsEn: InstrumentsWords = {
     picture: 'Picture, loose on the bench',
     lightOff: 'Light off with the set',
     capacitors: 'Capacitors on the rail',
+    branches: 'Branches: where it hangs, and its capacitors',
     along: 'Readings: number and Ω, separated by semicolons',
     noisePercent: 'Meter’s error, %',
     driftOhms: 'Leads drift by, Ω',
@@ -386,6 +387,8 @@ export const instrumentsEn: InstrumentsWords = {
     'gate-trial-picture': 'No picture: check mapping, bits and cable before anything is fitted.',
     'gate-light-stays': 'The light stays on with the set off: the board does not command it yet.',
     'gate-box': 'All gates passed: fit it, route the cables, record and label the modification.',
+    'short-two-unseen':
+      'A second short is not looked for on a rail with branches. If the likeliest is taken off and the short stays, go on with the rest.',
     'short-read-next': 'Read capacitor {capacitor} next: it tells most.',
     'short-others': 'May also be: {list}.',
     'short-found': 'Take capacitor {capacitor} off and read again. Short gone: fit the same value and voltage.',

@@ -7,6 +7,8 @@
 export interface ShortedRail {
   /** Between one capacitor and the next. */
   readonly segments: readonly number[];
+  /** Where it branches: what each capacitor but the first hangs on, each over the segment of the same index. */
+  readonly on?: readonly number[];
   /** Index of each short capacitor, and what is left of it. */
   readonly shorts: readonly { readonly at: number; readonly ohms: number }[];
 }
@@ -36,30 +38,39 @@ export function drawRail(capacitors: number, shorts: 1 | 2, random: () => number
 /** A meter of the ranges. */
 export const drawMeter = (random: () => number): WalkMeter => ({ noise: uniform(railRanges.noise, random), driftOhms: railRanges.drift });
 
-/** Ohms to ground at each capacitor by nodal analysis: a ladder is a tridiagonal system (Thomas). */
-export function ohmsAlong({ segments, shorts }: ShortedRail): number[] {
+/** Ohms to ground at each capacitor by nodal analysis: conductances between the nodes, eliminated one after the other (Gauss). */
+export function ohmsAlong({ segments, shorts, on }: ShortedRail): number[] {
   const n = segments.length + 1;
-  const between = segments.map((ohms) => 1 / ohms);
-  const diagonal = Array.from({ length: n }, (_, i) => (between[i - 1] ?? 0) + (between[i] ?? 0));
-  for (const { at, ohms } of shorts) diagonal[at] = (diagonal[at] ?? 0) + 1 / ohms;
-  // One ampere into node i: its volts are the ohms there.
-  return Array.from({ length: n }, (_, node) => {
-    const upper = new Array<number>(n).fill(0);
-    const right = new Array<number>(n).fill(0);
-    for (let i = 0; i < n; i += 1) {
-      const below = -(between[i - 1] ?? 0);
-      const pivot = (diagonal[i] ?? 0) - below * (upper[i - 1] ?? 0);
-      upper[i] = -(between[i] ?? 0) / pivot;
-      right[i] = ((i === node ? 1 : 0) - below * (right[i - 1] ?? 0)) / pivot;
+  const conductance = Array.from({ length: n }, () => new Float64Array(n));
+  const add = (row: number, column: number, siemens: number): void => {
+    const line = conductance[row];
+    if (line) line[column] = (line[column] ?? 0) + siemens;
+  };
+  for (const [index, ohms] of segments.entries()) {
+    const [here, there] = [index + 1, on?.[index] ?? index];
+    for (const node of [here, there]) add(node, node, 1 / ohms);
+    add(here, there, -1 / ohms);
+    add(there, here, -1 / ohms);
+  }
+  for (const { at, ohms } of shorts) add(at, at, 1 / ohms);
+  // One ampere into a node: its volts are the ohms there, and the inverse has them all.
+  const inverse = conductance.map((_, row) => Float64Array.from({ length: n }, (_one, column) => (row === column ? 1 : 0)));
+  for (let pivot = 0; pivot < n; pivot += 1) {
+    const [line, own] = [conductance[pivot], inverse[pivot]];
+    const by = line?.[pivot];
+    if (!line || !own || !by) throw new RangeError('a rail with no way to ground');
+    for (const values of [line, own]) for (let column = 0; column < n; column += 1) values[column] = (values[column] ?? 0) / by;
+    for (let row = 0; row < n; row += 1) {
+      const factor = conductance[row]?.[pivot] ?? 0;
+      if (row === pivot || factor === 0) continue;
+      for (const [target, values] of [
+        [conductance[row], line],
+        [inverse[row], own],
+      ] as const)
+        if (target) for (let column = 0; column < n; column += 1) target[column] = (target[column] ?? 0) - factor * (values[column] ?? 0);
     }
-    let volts = 0;
-    let found = 0;
-    for (let i = n - 1; i >= 0; i -= 1) {
-      volts = (right[i] ?? 0) - (upper[i] ?? 0) * volts;
-      if (i === node) found = volts;
-    }
-    return found;
-  });
+  }
+  return inverse.map((line, node) => line[node] ?? 0);
 }
 
 /** What the meter shows of so many ohms. */

@@ -6,7 +6,8 @@ import { runInstrument } from '../instruments/instrument.ts';
 import { short } from '../instruments/short.ts';
 import { nextPoint, walkProbabilities } from './shortWalk.ts';
 import { twoShorts } from './twoShorts.ts';
-import { twoShortCases, walkCases } from './walkCases.ts';
+import { branchCases, impossibleBranches, twoShortCases, walkCases } from './walkCases.ts';
+import { railWithBranches } from './branches.ts';
 
 const fixture = JSON.parse(readFileSync(new URL('./fixture-ngspice.json', import.meta.url), 'utf8')) as {
   source: string;
@@ -84,11 +85,65 @@ describe('a milliohm walk', () => {
   });
 });
 
+describe('a rail with branches', () => {
+  test.each(branchCases)('$name', ({ capacitors, branches, readings, short: wanted, least = 0, most = 1, next }) => {
+    const rail = railWithBranches(capacitors, branches);
+    const read = readings.map(([number, ohms]) => ({ at: number - 1, ohms }));
+    const found = walkProbabilities(rail, read);
+    const top = Math.max(...found);
+    expect(found.reduce((sum, one) => sum + one, 0)).toBeCloseTo(1);
+    if (wanted !== null) expect(found.indexOf(top) + 1).toBe(wanted);
+    expect(top).toBeGreaterThanOrEqual(least);
+    expect(top).toBeLessThanOrEqual(most);
+    if (next) expect(next).toContain(nextPoint(rail, read, numbers(7919)).at + 1);
+  });
+  test.each(impossibleBranches)('$branches on $capacitors is refused, and named', ({ capacitors, branches }) => {
+    const outcome = runInstrument(short, { capacitors, branches });
+    expect(outcome).toMatchObject({ ok: false, problems: [{ code: 'cannot-be' }] });
+    if (!outcome.ok) expect(branches).toContain(outcome.problems[0]?.typed);
+  });
+  test('numbered another way it is the same rail', () => {
+    const one = railWithBranches(7, '2: 5-7');
+    const other = railWithBranches(7, '2: 3-5');
+    const toOther = [0, 1, 5, 6, 2, 3, 4];
+    const readings = [
+      { at: 0, ohms: 0.3 },
+      { at: 3, ohms: 0.33 },
+      { at: 5, ohms: 0.22 },
+    ];
+    const found = walkProbabilities(one, readings);
+    const again = walkProbabilities(
+      other,
+      readings.map(({ at, ohms }) => ({ at: toOther[at] ?? 0, ohms })),
+    );
+    expect(toOther.map((at) => again[at])).toEqual(found.map((probability) => expect.closeTo(probability, 9)));
+  });
+  test('all read on drawn rails: right as often as said', () => {
+    let [right, said] = [0, 0];
+    const rails = 40;
+    const on = railWithBranches(12, '3: 7-9; 8: 10-12');
+    for (let seed = 1; seed <= rails; seed += 1) {
+      const random = numbers(seed * 104_729);
+      const rail = { ...drawRail(12, 1, random), on: on.slice(1) };
+      const meter = drawMeter(random);
+      const found = walkProbabilities(
+        on,
+        ohmsAlong(rail).map((ohms, at) => ({ at, ohms: readWith(meter, ohms, random) })),
+      );
+      const top = Math.max(...found);
+      said += top;
+      if (found.indexOf(top) === rail.shorts[0]?.at) right += 1;
+    }
+    expect(right / rails).toBeGreaterThan(0.8);
+    expect(Math.abs(said - right) / rails).toBeLessThan(0.12);
+  });
+});
+
 describe('ohms along a rail', () => {
   // Computed by ngspice through scripts/reference/ngspice.ts.
-  test.each(fixture.rails)('as ngspice has them: $segments.length segments, shorts $shorts', ({ segments, shorts, ohms }) => {
+  test.each(fixture.rails)('as ngspice has them: $segments.length segments, shorts $shorts, on $on', ({ ohms, ...rail }) => {
     expect(fixture.source).toMatch(/^ngspice-\d/);
-    const found = ohmsAlong({ segments, shorts });
+    const found = ohmsAlong(rail);
     expect(found.length).toBe(ohms.length);
     // A gigaohm to ground keeps ngspice's matrix from being singular: nine digits agree.
     for (const [node, one] of found.entries()) expect(Math.abs(one / (ohms[node] ?? 0) - 1)).toBeLessThan(1e-7);

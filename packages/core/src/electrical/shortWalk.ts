@@ -2,9 +2,11 @@
  * The milliohm walk: readings from some capacitors of a rail to ground, and how probable each is to be the short one.
  *
  * A capacitor away from the short reads the copper between on top of what is left of the short. Along the row the reading falls towards it and rises behind it,
- * by steps that are positive and not known (log-normal). Given the short, all readings of the row are a chain: the probability of each place follows from one
- * pass from either end over a grid of ohms (hidden Markov chain, forward and backward). Loads along the rail and a second short are not in this model.
+ * by steps that are positive and not known (log-normal). Given the short, all readings are a chain, or a tree where the rail branches: the probability of
+ * each place follows from one pass inward from the ends and one outward, over a grid of ohms (sum-product). Loads along the rail and a second short are not
+ * in this model.
  */
+import { hangingOn, hangsOn, type Rail } from './branches.ts';
 import { railRanges } from './railGenerator.ts';
 
 /** A reading: index of the capacitor from 0, ohms. */
@@ -48,10 +50,10 @@ function steps([from, to]: WalkModel['segment']): Float64Array {
   return kernel.map((one) => one / total);
 }
 
-/** Probability of each capacitor, from what was read so far. Throws RangeError for a place the row hasn’t got, or a reading below 0. */
-export function walkProbabilities(capacitors: number, readings: readonly WalkReading[], model: WalkModel = usualWalk): number[] {
+/** Probability of each capacitor, from what was read so far. Throws RangeError for a place the rail hasn’t got, or a reading below 0. */
+export function walkProbabilities(rail: Rail, readings: readonly WalkReading[], model: WalkModel = usualWalk): number[] {
   const ways = meters.map(({ worse, share }) => {
-    const { probabilities, log } = solve(capacitors, readings, {
+    const { probabilities, log } = solve(rail, readings, {
       ...model,
       noise: model.noise * worse,
       driftOhms: model.driftOhms * worse,
@@ -61,7 +63,7 @@ export function walkProbabilities(capacitors: number, readings: readonly WalkRea
   const most = Math.max(...ways.map(({ log }) => log));
   const weights = ways.map(({ log }) => Math.exp(log - most));
   const total = weights.reduce((sum, one) => sum + one, 0);
-  return Array.from({ length: capacitors }, (_, at) =>
+  return hangsOn(rail).map((_, at) =>
     ways.reduce((sum, { probabilities }, way) => sum + ((weights[way] ?? 0) / total) * (probabilities[at] ?? 0), 0),
   );
 }
@@ -73,32 +75,28 @@ export const meters = [
   { worse: 3.5, share: 0.05 },
 ] as const;
 
-function solve(capacitors: number, readings: readonly WalkReading[], model: WalkModel) {
-  const { grid, kernel, seen } = prepare(capacitors, readings, model);
-  const forward = pass(capacitors, grid, kernel, seen, (index) => index);
-  const backward = pass(capacitors, grid, kernel, seen, (index) => capacitors - 1 - index);
+function solve(rail: Rail, readings: readonly WalkReading[], model: WalkModel) {
+  const on = hangsOn(rail);
+  const { grid, kernel, seen } = prepare(on.length, readings, model);
+  const { inward, outward, around } = passes(on, grid, kernel, seen);
   const [least, most] = model.residual;
   const joints: Float64Array[] = [];
-  const logs = Array.from({ length: capacitors }, (_, k) => {
-    const joint = new Float64Array(grid);
-    joints.push(joint);
-    const [f, b] = [forward[k], backward[k]];
-    const own = seen[k];
+  const logs = on.map((_, k) => {
+    const { values, log } = around(k);
     let sum = 0;
     // Outside its range a residual is possible, and rare: a meter's leads and a bad contact add to it.
     for (let i = 0; i < grid; i += 1) {
       const ohms = i * cell;
-      const prior = ohms >= least && ohms <= most ? 1 : 0.02;
-      const o = own?.[i] ?? 1;
-      if (o > 0) joint[i] = (prior * (f?.values[i] ?? 0) * (b?.values[i] ?? 0)) / o;
-      sum += joint[i] ?? 0;
+      values[i] = (values[i] ?? 0) * (ohms >= least && ohms <= most ? 1 : 0.02);
+      sum += values[i] ?? 0;
     }
-    return sum > 0 ? Math.log(sum) + (f?.log ?? 0) + (b?.log ?? 0) : -Infinity;
+    joints.push(values);
+    return sum > 0 ? Math.log(sum) + log : -Infinity;
   });
   const top = Math.max(...logs);
   const weights = logs.map((one) => Math.exp(one - top));
   const total = weights.reduce((sum, one) => sum + one, 0);
-  return { probabilities: weights.map((one) => one / total), log: top + Math.log(total), grid, kernel, forward, backward, joints };
+  return { probabilities: weights.map((one) => one / total), log: top + Math.log(total), on, grid, kernel, inward, outward, joints };
 }
 
 /** Index drawn with these weights. */
@@ -119,26 +117,27 @@ function* worlds(
   count: number,
   random: () => number,
 ): Generator<{ readonly short: number; readonly ohms: readonly number[] }> {
-  const { probabilities, kernel, forward, backward, joints, grid } = solved;
-  const n = probabilities.length;
+  const { probabilities, on, kernel, inward, outward, joints, grid } = solved;
+  const below = hangingOn(on);
   for (let drawn = 0; drawn < count; drawn += 1) {
     const short = draw(probabilities, random);
-    const cells = new Array<number>(n).fill(0);
+    const cells = new Array<number>(on.length).fill(0);
     cells[short] = draw(joints[short] ?? [], random);
-    // Outward from the short: each step as likely as the copper and the readings beyond make it.
-    const outward = (messages: readonly Message[], from: number, to: number, by: number): void => {
-      for (let at = from + by; at !== to + by; at += by) {
-        const inner = cells[at - by] ?? 0;
-        const values = messages[at]?.values;
-        const weights = Array.from(
-          { length: Math.min(kernel.length, grid - inner) },
-          (_, step) => (kernel[step] ?? 0) * (values?.[inner + step] ?? 0),
-        );
-        cells[at] = inner + draw(weights, random);
-      }
+    // Away from the short: each step as likely as the copper and the readings beyond make it.
+    const away = (to: number, from: number, values: Float64Array | undefined): void => {
+      const inner = cells[from] ?? 0;
+      const weights = Array.from(
+        { length: Math.min(kernel.length, grid - inner) },
+        (_, step) => (kernel[step] ?? 0) * (values?.[inner + step] ?? 0),
+      );
+      cells[to] = inner + draw(weights, random);
+      const next = on[to] ?? -1;
+      if (next >= 0 && next !== from) away(next, to, outward[to]?.values);
+      for (const one of below[to] ?? []) if (one !== from) away(one, to, inward[one]?.values);
     };
-    if (short > 0) outward(forward, short, 0, -1);
-    if (short < n - 1) outward(backward, short, n - 1, 1);
+    const first = on[short] ?? -1;
+    if (first >= 0) away(first, short, outward[short]?.values);
+    for (const one of below[short] ?? []) away(one, short, inward[one]?.values);
     yield { short, ohms: cells.map((one) => one * cell) };
   }
 }
@@ -150,15 +149,10 @@ export interface FittedPoint {
   readonly high: number;
 }
 
-/** The row as it was read and as it follows from that: where nothing was read the range is wide. `random` gives numbers from 0 to 1. */
-export function fittedRow(
-  capacitors: number,
-  readings: readonly WalkReading[],
-  random: () => number,
-  model: WalkModel = usualWalk,
-): FittedPoint[] {
-  const all = [...worlds(solve(capacitors, readings, model), imagined, random)];
-  return Array.from({ length: capacitors }, (_, at) => {
+/** The rail as it was read and as it follows from that: where nothing was read the range is wide. `random` gives numbers from 0 to 1. */
+export function fittedRow(rail: Rail, readings: readonly WalkReading[], random: () => number, model: WalkModel = usualWalk): FittedPoint[] {
+  const all = [...worlds(solve(rail, readings, model), imagined, random)];
+  return hangsOn(rail).map((_, at) => {
     const ohms = all.map((world) => world.ohms[at] ?? 0).sort((a, b) => a - b);
     const quantile = (share: number): number => ohms[Math.round(share * (ohms.length - 1))] ?? 0;
     return { middle: quantile(0.5), low: quantile(0.05), high: quantile(0.95) };
@@ -177,15 +171,10 @@ export interface NextPoint {
 }
 
 /** The point whose reading makes one capacitor likeliest, expected over rails that agree with what was read. `random` gives numbers from 0 to 1. */
-export function nextPoint(
-  capacitors: number,
-  readings: readonly WalkReading[],
-  random: () => number,
-  model: WalkModel = usualWalk,
-): NextPoint {
-  const all = [...worlds(solve(capacitors, readings, model), imagined, random)];
+export function nextPoint(rail: Rail, readings: readonly WalkReading[], random: () => number, model: WalkModel = usualWalk): NextPoint {
+  const all = [...worlds(solve(rail, readings, model), imagined, random)];
   let best: NextPoint = { at: 0, expectedSure: -1 };
-  for (let at = 0; at < capacitors; at += 1) {
+  for (const at of hangsOn(rail).keys()) {
     let sure = 0;
     for (const [index, truth] of all.entries()) {
       const ohms = truth.ohms[at] ?? 0;
@@ -235,38 +224,59 @@ interface Message {
   readonly log: number;
 }
 
-/** From one end to the other: probability of the ohms at each capacitor, if the short lies there or beyond, with all readings so far. */
-function pass(
-  capacitors: number,
-  grid: number,
-  kernel: Float64Array,
-  seen: readonly (Float64Array | undefined)[],
-  order: (index: number) => number,
-): Message[] {
-  const messages = new Array<Message>(capacitors);
-  let values = new Float64Array(grid).fill(1);
-  let log = 0;
-  for (let index = 0; index < capacitors; index += 1) {
-    const at = order(index);
-    if (index > 0) {
-      const next = new Float64Array(grid);
-      for (let i = 0; i < grid; i += 1) {
-        let sum = 0;
-        const most = Math.min(kernel.length - 1, grid - 1 - i);
-        for (let step = 0; step <= most; step += 1) sum += (values[i + step] ?? 0) * (kernel[step] ?? 0);
-        next[i] = sum;
-      }
-      values = next;
-    }
-    const own = seen[at];
-    if (own) for (let i = 0; i < grid; i += 1) values[i] = (values[i] ?? 0) * (own[i] ?? 0);
-    let largest = 0;
-    for (const one of values) largest = Math.max(largest, one);
-    if (largest > 0) {
-      values = values.map((one) => one / largest);
-      log += Math.log(largest);
-    }
-    messages[at] = { values, log };
+/** Scaled to 1 at most. */
+function scaled(values: Float64Array, log: number): Message {
+  let largest = 0;
+  for (const one of values) largest = Math.max(largest, one);
+  if (largest <= 0) return { values, log };
+  for (let i = 0; i < values.length; i += 1) values[i] = (values[i] ?? 0) / largest;
+  return { values, log: log + Math.log(largest) };
+}
+
+/** What is said of the ohms here by what is said of them one step of copper further on. */
+function oneStep({ values, log }: Message, kernel: Float64Array): Message {
+  const grid = values.length;
+  const next = new Float64Array(grid);
+  for (let i = 0; i < grid; i += 1) {
+    let sum = 0;
+    const last = Math.min(kernel.length - 1, grid - 1 - i);
+    for (let step = 0; step <= last; step += 1) sum += (values[i + step] ?? 0) * (kernel[step] ?? 0);
+    next[i] = sum;
   }
-  return messages;
+  return { values: next, log };
+}
+
+/**
+ * What the readings say of the ohms at a capacitor. `inward`: at each, by it and all that hangs on it, if the short doesn’t hang on it. `outward`: at what
+ * each hangs on, by all that doesn’t hang on it, if the short is it or hangs on it. `around`: at each, by all, if it is the short.
+ */
+function passes(on: readonly number[], grid: number, kernel: Float64Array, seen: readonly (Float64Array | undefined)[]) {
+  const below = hangingOn(on);
+  const inward: Message[] = [];
+  const stepIn: Message[] = [];
+  const outward: (Message | undefined)[] = [];
+  const stepOut: (Message | undefined)[] = [];
+  const product = (own: Float64Array | undefined, ...messages: readonly (Message | undefined)[]): Message => {
+    const values = own ? Float64Array.from(own) : new Float64Array(grid).fill(1);
+    let log = 0;
+    for (const one of messages) {
+      if (!one) continue;
+      log += one.log;
+      for (let i = 0; i < grid; i += 1) values[i] = (values[i] ?? 0) * (one.values[i] ?? 0);
+    }
+    return scaled(values, log);
+  };
+  for (let at = on.length - 1; at >= 0; at -= 1) {
+    const said = product(seen[at], ...(below[at] ?? []).map((one) => stepIn[one]));
+    inward[at] = said;
+    stepIn[at] = oneStep(said, kernel);
+  }
+  for (const [at, upon] of on.entries()) {
+    if (upon < 0) continue;
+    const beside = (below[upon] ?? []).filter((one) => one !== at).map((one) => stepIn[one]);
+    const said = product(seen[upon], stepOut[upon], ...beside);
+    outward[at] = said;
+    stepOut[at] = oneStep(said, kernel);
+  }
+  return { inward, outward, around: (at: number) => product(seen[at], stepOut[at], ...(below[at] ?? []).map((one) => stepIn[one])) };
 }

@@ -3,6 +3,7 @@ import {
   fittedRow,
   nextPoint,
   parseQuantity,
+  railWithBranches,
   twoShorts,
   usualWalk,
   walkProbabilities,
@@ -44,6 +45,7 @@ export const short: Instrument = {
   id: 'short',
   fields: [
     { id: 'capacitors', kind: 'quantity', unit: '', whole: true, least: 2, most: mostCapacitors },
+    { id: 'branches', kind: 'text', unit: '', optional: true },
     { id: 'along', kind: 'text', unit: '', optional: true },
     { id: 'noisePercent', kind: 'quantity', unit: '%', usual: String(usualWalk.noise * 100), least: 0.1, most: 20 },
     { id: 'driftOhms', kind: 'quantity', unit: 'Ω', usual: '2m', least: 0.0001, most: 0.1 },
@@ -52,13 +54,15 @@ export const short: Instrument = {
   run({ number, text }) {
     const capacitors = number('capacitors');
     if (capacitors === undefined) return waitsFor(['capacitors']);
+    const on = railWithBranches(capacitors, text('branches'));
+    const branched = text('branches') !== '';
     const readings = readAlong(text('along'));
     const model: WalkModel = {
       ...usualWalk,
       noise: (number('noisePercent') ?? 2) / 100,
       driftOhms: number('driftOhms') ?? usualWalk.driftOhms,
     };
-    const probabilities = walkProbabilities(capacitors, readings, model);
+    const probabilities = walkProbabilities(on, readings, model);
     const ranked = probabilities
       .map((probability, at) => ({ probability, at }))
       .sort((a, b) => b.probability - a.probability || a.at - b.at);
@@ -73,17 +77,23 @@ export const short: Instrument = {
       { id: 'likeliest', value: top.at + 1, unit: '' as const },
       { id: 'sure', value: top.probability * 100, unit: '%' as const },
     ];
-    const fitted = readings.length === 0 ? [] : fittedRow(capacitors, readings, numbersOf(readings), model);
+    const fitted = readings.length === 0 ? [] : fittedRow(on, readings, numbersOf(readings), model);
     const plot: PlotAlong = {
       kind: 'along',
       points: fitted.map((one, at) => {
         const read = readings.findLast((reading) => reading.at === at)?.ohms;
-        return { ...one, probability: probabilities[at] ?? 0, ...(read === undefined ? {} : { read }) };
+        return {
+          ...one,
+          probability: probabilities[at] ?? 0,
+          ...(read === undefined ? {} : { read }),
+          ...(branched ? { on: on[at] ?? -1 } : {}),
+        };
       }),
     };
     const drawn = readings.length === 0 ? {} : { plot };
     const places = new Set(readings.map(({ at }) => at)).size;
-    const enough = places >= readForTwo.least && places >= capacitors * readForTwo.share && capacitors <= readForTwo.most;
+    // The chain of two shorts knows no branches.
+    const enough = !branched && places >= readForTwo.least && places >= capacitors * readForTwo.share && capacitors <= readForTwo.most;
     const two = enough ? twoShorts(capacitors, readings, model) : undefined;
     if (two && two.factor > 1) {
       const likeliest = (all: readonly number[]): number => all.indexOf(Math.max(...all)) + 1;
@@ -91,12 +101,13 @@ export const short: Instrument = {
       return { figures: [], findings: [{ code: 'short-two', tone: 'bad', values }], needs: [], ...drawn };
     }
     if (top.probability >= stopAt) return { figures, findings: [{ code: 'short-found', tone: 'bad', values: name }], needs: [], ...drawn };
-    const next = nextPoint(capacitors, readings, numbersOf(readings), model);
+    const next = nextPoint(on, readings, numbersOf(readings), model);
     const others = ranked.slice(1, 4).filter(({ probability }) => probability >= worthNaming);
     const again = readings.some(({ at }) => at === next.at);
     const findings: Finding[] = [
       { code: again ? 'short-read-again' : 'short-read-next', tone: 'doubt', values: { capacitor: next.at + 1 } },
     ];
+    if (branched && readings.length >= readForTwo.least) findings.push({ code: 'short-two-unseen', tone: 'doubt', values: {} });
     if (readings.length > 0 && others.length > 0)
       findings.push({
         code: 'short-others',

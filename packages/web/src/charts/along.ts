@@ -10,6 +10,7 @@ export function alongOption(
 ): ChartOption {
   const milli = (ohms: number): number => Math.round(ohms * 10_000) / 10;
   const names = points.map((_, at) => String(at + 1));
+  const runs = runsOf(points);
   const grid = { left: 62, right: 14 };
   const hidden = { color: 'transparent' };
   return {
@@ -28,26 +29,37 @@ export function alongOption(
       { type: 'value', gridIndex: 1, min: 0, max: 100, interval: 50, ...axis(colours, words.sure), nameGap: 44 },
     ],
     series: [
-      { type: 'line', stack: 'range', data: points.map(({ low }) => milli(low)), symbol: 'none', lineStyle: hidden, silent: true },
-      {
-        type: 'line',
-        name: words.range,
-        stack: 'range',
-        data: points.map(({ low, high }) => milli(high - low)),
-        symbol: 'none',
-        color: colours.soft,
-        lineStyle: hidden,
-        areaStyle: { color: colours.soft, opacity: 0.25 },
-        silent: true,
-      },
-      {
-        type: 'line',
+      ...runs.flatMap(({ own }, index) => {
+        const along = (value: (point: PlotAlong['points'][number]) => number): (number | null)[] =>
+          points.map((point, at) => (own.includes(at) ? milli(value(point)) : null));
+        const band = {
+          type: 'line' as const,
+          stack: `range ${index}`,
+          symbol: 'none',
+          lineStyle: hidden,
+          silent: true,
+          connectNulls: true,
+        };
+        return [
+          { ...band, data: along(({ low }) => low) },
+          {
+            ...band,
+            name: words.range,
+            data: along(({ low, high }) => high - low),
+            color: colours.soft,
+            areaStyle: { color: colours.soft, opacity: 0.25 },
+          },
+        ];
+      }),
+      ...runs.map(({ on, own }) => ({
+        type: 'line' as const,
         name: words.fitted,
-        data: points.map(({ middle }) => milli(middle)),
+        data: points.map(({ middle }, at) => (at === on || own.includes(at) ? milli(middle) : null)),
+        connectNulls: true,
         symbol: 'none',
         color: colours.accent,
-        lineStyle: { color: colours.accent, width: 2, type: 'dashed' },
-      },
+        lineStyle: { color: colours.accent, width: 2, type: 'dashed' as const },
+      })),
       {
         type: 'line',
         name: words.read,
@@ -68,4 +80,16 @@ export function alongOption(
       },
     ],
   };
+}
+
+/** The row, and each branch with what it hangs on: indexes of the parts. Each is drawn as a line. */
+export function runsOf(points: PlotAlong['points']): { readonly on: number; readonly own: readonly number[] }[] {
+  const runs: { on: number; own: number[] }[] = [];
+  for (const [at, point] of points.entries()) {
+    const on = point.on ?? at - 1;
+    const run = runs.find(({ own }) => own.at(-1) === on);
+    if (run) run.own.push(at);
+    else runs.push({ on, own: [at] });
+  }
+  return runs;
 }
