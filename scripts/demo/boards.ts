@@ -42,6 +42,15 @@ const plug = ({ name, x, y, pitch, labels }: Row): string => `
     .join('')}`;
 const can = (x: number, y: number, r: number, name: string): string =>
   `<circle cx="${x}" cy="${y}" r="${r}" fill="#2b3440" stroke="#0f1419" stroke-width="4"/><path d="M${x - r * 0.6} ${y} h${r * 1.2} M${x} ${y - r * 0.6} v${r * 1.2}" stroke="#8d99a5" stroke-width="3"/><text x="${x - 24}" y="${y + r + 22}" font-size="18" fill="#f4f4ee">${name}</text>`;
+/** Capacitors along the 12V4 track, with a branch. */
+const along = [
+  ...Array.from({ length: 8 }, (_, index) => ({ name: `C${241 + index}`, x: 560 + index * 58, y: 280 })),
+  { name: 'C249', x: 1024, y: 225 },
+  { name: 'C250', x: 1082, y: 225 },
+];
+const chip = ({ name, x, y }: (typeof along)[number]): string =>
+  `<rect x="${x - 9}" y="${y - 13}" width="18" height="26" fill="#c9a46a"/><rect x="${x - 9}" y="${y - 13}" width="18" height="7" fill="#d9d9d9"/><rect x="${x - 9}" y="${y + 6}" width="18" height="7" fill="#d9d9d9"/><text x="${x - 18}" y="${y + 32}" font-size="13" fill="#f4f4ee">${name}</text>`;
+const track = `<path d="M500 268 H966 V212 H1082" stroke="#a8763c" stroke-width="10" fill="none"/>`;
 const drawing = `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}">
   <rect width="${width}" height="${height}" fill="#5d5348"/><rect x="30" y="30" width="1140" height="740" rx="10" fill="#7a5a2e"/>
   <rect x="60" y="330" width="420" height="400" fill="#6f5028"/>
@@ -50,7 +59,7 @@ const drawing = `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height
   ${can(420, 560, 74, 'C906')}${can(760, 380, 34, 'C231')}${can(860, 380, 34, 'C232')}${can(960, 380, 34, 'C233')}
   <rect x="560" y="480" width="300" height="90" fill="#9aa3a8"/><text x="600" y="535" font-size="20" fill="#20262b">HEATSINK</text>
   <text x="70" y="765" font-size="26" fill="#f4f4ee">QKP-2250  REV 4</text>
-  ${plug(toMain)}${plug(toLight)}</svg>`;
+  ${track}${along.map(chip).join('')}${plug(toMain)}${plug(toLight)}</svg>`;
 
 const connector = (row: Row, n: number, on: string) => ({
   kind: 'connector' as const,
@@ -88,6 +97,7 @@ const board: BoardInput = {
         mark('hazard', 7, 'C906', [420, 560], 'Main capacitor: holds its charge after unplugging.'),
         mark('part', 8, 'C231', [760, 380]),
         mark('part', 9, 'C232', [860, 380]),
+        ...along.map(({ name, x, y }, index) => mark('part', 20 + index, name, [x, y])),
       ],
     },
   ],

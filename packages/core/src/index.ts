@@ -415,6 +415,7 @@ export {
   type PictureLink,
 } from './panel/index.ts';
 export {
+  branchesText,
   drawMeter,
   drawRail,
   nextPoint,

@@ -200,6 +200,7 @@ export const instrumentsEn: InstrumentsWords = {
     picture: 'Picture, loose on the bench',
     lightOff: 'Light off with the set',
     capacitors: 'Capacitors on the rail',
+    names: 'Names of the capacitors, in order',
     branches: 'Branches: where it hangs, and its capacitors',
     along: 'Readings: number and Ω, separated by semicolons',
     noisePercent: 'Meter’s error, %',

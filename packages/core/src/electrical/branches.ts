@@ -42,3 +42,16 @@ export function railWithBranches(capacitors: number, text: string): readonly num
     return here;
   });
 }
+
+/** As `railWithBranches` reads it; empty for a row. */
+export function branchesText(on: readonly number[]): string {
+  const pieces: { readonly upon: number; readonly from: number; to: number }[] = [];
+  let lastOfRow = -1;
+  for (const [at, upon] of on.entries()) {
+    const piece = pieces.at(-1);
+    if (upon === lastOfRow) lastOfRow = at;
+    else if (piece && piece.to === at - 1 && upon === piece.to) piece.to = at;
+    else pieces.push({ upon, from: at, to: at });
+  }
+  return pieces.map(({ upon, from, to }) => `${upon + 1}: ${from + 1}${to === from ? '' : `-${to + 1}`}`).join('; ');
+}

@@ -26,4 +26,4 @@ export {
   type WalkReading,
 } from './shortWalk.ts';
 export { twoShorts, type TwoShorts } from './twoShorts.ts';
-export { railWithBranches, type Rail } from './branches.ts';
+export { branchesText, railWithBranches, type Rail } from './branches.ts';

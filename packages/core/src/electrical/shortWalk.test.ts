@@ -1,13 +1,14 @@
 /** The milliohm walk. What is expected was written first: walkCases.ts. */
 import { readFileSync } from 'node:fs';
 import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
 import { drawMeter, drawRail, ohmsAlong, readWith, type ShortedRail } from './railGenerator.ts';
 import { runInstrument } from '../instruments/instrument.ts';
 import { short } from '../instruments/short.ts';
 import { nextPoint, walkProbabilities } from './shortWalk.ts';
 import { twoShorts } from './twoShorts.ts';
 import { branchCases, impossibleBranches, twoShortCases, walkCases } from './walkCases.ts';
-import { railWithBranches } from './branches.ts';
+import { branchesText, railWithBranches } from './branches.ts';
 
 const fixture = JSON.parse(readFileSync(new URL('./fixture-ngspice.json', import.meta.url), 'utf8')) as {
   source: string;
@@ -117,6 +118,22 @@ describe('a rail with branches', () => {
       readings.map(({ at, ohms }) => ({ at: toOther[at] ?? 0, ohms })),
     );
     expect(toOther.map((at) => again[at])).toEqual(found.map((probability) => expect.closeTo(probability, 9)));
+  });
+  test('any tree is written as branches, and read again', () => {
+    fc.assert(
+      fc.property(fc.array(fc.double({ min: 0, max: 0.999, noNaN: true }), { minLength: 1, maxLength: 20 }), (shares) => {
+        const on = shares.map((share, at) => (at === 0 ? -1 : Math.floor(share * at)));
+        expect(railWithBranches(on.length, branchesText(on))).toEqual(on);
+      }),
+    );
+    expect(branchesText(railWithBranches(9, '2: 5-7; 6: 8-9'))).toBe('2: 5-7; 6: 8-9');
+    expect(branchesText(railWithBranches(9, ''))).toBe('');
+  });
+  test('parts are named as printed, and a name too many is refused', () => {
+    const along = '1 0.291; 2 0.247; 3 0.222; 4 0.26; 5 0.28';
+    const found = runInstrument(short, { names: 'C31 C32, C33; C34 C35', along });
+    expect(found.ok && found.report.findings[0]).toMatchObject({ code: 'short-found', values: { capacitor: 'C33 (3)' } });
+    expect(runInstrument(short, { names: 'C31 C32', capacitors: 3 })).toMatchObject({ ok: false });
   });
   test('all read on drawn rails: right as often as said', () => {
     let [right, said] = [0, 0];

@@ -48,6 +48,8 @@ export interface PlotAlong {
     readonly low: number;
     readonly high: number;
     readonly probability: number;
+    /** As printed. */
+    readonly name?: string;
     /** Index of the part it hangs on, where the row branches; -1: none. Left out: the one before it. */
     readonly on?: number;
   }[];

@@ -35,6 +35,9 @@ function readAlong(text: string): WalkReading[] {
     });
 }
 
+/** "C241 C242; C243": as printed, in the order of their numbers. */
+const namesIn = (text: string): readonly string[] => text.split(/[;,\s]+/).filter((one) => one !== '');
+
 /** The same readings give the same advice: numbers that only depend on them (Park and Miller). */
 function numbersOf(readings: readonly WalkReading[]): () => number {
   let state = readings.reduce((sum, { at, ohms }) => (sum * 31 + at * 7919 + Math.round(ohms * 1e6)) % 2_147_483_646, 17) + 1;
@@ -44,6 +47,7 @@ function numbersOf(readings: readonly WalkReading[]): () => number {
 export const short: Instrument = {
   id: 'short',
   fields: [
+    { id: 'names', kind: 'text', unit: '', optional: true },
     { id: 'capacitors', kind: 'quantity', unit: '', whole: true, least: 2, most: mostCapacitors },
     { id: 'branches', kind: 'text', unit: '', optional: true },
     { id: 'along', kind: 'text', unit: '', optional: true },
@@ -52,8 +56,13 @@ export const short: Instrument = {
     { id: 'takenOff', kind: 'choice', unit: '', usual: 'unmeasured', choices: ['unmeasured', 'gone', 'stays', 'none-left'] },
   ],
   run({ number, text }) {
-    const capacitors = number('capacitors');
+    const names = namesIn(text('names'));
+    const capacitors = number('capacitors') ?? (names.length >= 2 ? names.length : undefined);
     if (capacitors === undefined) return waitsFor(['capacitors']);
+    if (names.length > 0 && names.length !== capacitors) throw new RangeError(`${names.length} names, ${capacitors} capacitors`);
+    if (names.length > mostCapacitors) throw new RangeError(`${names.length} names`);
+    /** As it is printed, with its number on the rail. */
+    const nameOf = (at: number): string | number => (names[at] === undefined ? at + 1 : `${names[at]} (${at + 1})`);
     const on = railWithBranches(capacitors, text('branches'));
     const branched = text('branches') !== '';
     const readings = readAlong(text('along'));
@@ -68,7 +77,7 @@ export const short: Instrument = {
       .sort((a, b) => b.probability - a.probability || a.at - b.at);
     const [top] = ranked;
     if (!top) return waitsFor(['capacitors']);
-    const name = { capacitor: top.at + 1 };
+    const name = { capacitor: nameOf(top.at) };
     if (text('takenOff') === 'gone') return { figures: [], findings: [{ code: 'short-gone', tone: 'good', values: name }], needs: [] };
     if (text('takenOff') === 'stays') return { figures: [], findings: [{ code: 'short-not-gone', tone: 'bad', values: name }], needs: [] };
     if (text('takenOff') === 'none-left')
@@ -87,6 +96,7 @@ export const short: Instrument = {
           probability: probabilities[at] ?? 0,
           ...(read === undefined ? {} : { read }),
           ...(branched ? { on: on[at] ?? -1 } : {}),
+          ...(names[at] === undefined ? {} : { name: names[at] }),
         };
       }),
     };
@@ -96,7 +106,7 @@ export const short: Instrument = {
     const enough = !branched && places >= readForTwo.least && places >= capacitors * readForTwo.share && capacitors <= readForTwo.most;
     const two = enough ? twoShorts(capacitors, readings, model) : undefined;
     if (two && two.factor > 1) {
-      const likeliest = (all: readonly number[]): number => all.indexOf(Math.max(...all)) + 1;
+      const likeliest = (all: readonly number[]): string | number => nameOf(all.indexOf(Math.max(...all)));
       const values = { first: likeliest(two.first), second: likeliest(two.second) };
       return { figures: [], findings: [{ code: 'short-two', tone: 'bad', values }], needs: [], ...drawn };
     }
@@ -105,14 +115,14 @@ export const short: Instrument = {
     const others = ranked.slice(1, 4).filter(({ probability }) => probability >= worthNaming);
     const again = readings.some(({ at }) => at === next.at);
     const findings: Finding[] = [
-      { code: again ? 'short-read-again' : 'short-read-next', tone: 'doubt', values: { capacitor: next.at + 1 } },
+      { code: again ? 'short-read-again' : 'short-read-next', tone: 'doubt', values: { capacitor: nameOf(next.at), at: next.at } },
     ];
     if (branched && readings.length >= readForTwo.least) findings.push({ code: 'short-two-unseen', tone: 'doubt', values: {} });
     if (readings.length > 0 && others.length > 0)
       findings.push({
         code: 'short-others',
         tone: 'doubt',
-        values: { list: others.map(({ at, probability }) => `${at + 1} (${Math.round(probability * 100)} %)`).join(', ') },
+        values: { list: others.map(({ at, probability }) => `${nameOf(at)} (${Math.round(probability * 100)} %)`).join(', ') },
       });
     return { figures: readings.length === 0 ? [] : figures, findings, needs: [], ...drawn };
   },

@@ -9,7 +9,8 @@ export function alongOption(
   words: { title: string; part: string; ohms: string; sure: string; read: string; fitted: string; range: string },
 ): ChartOption {
   const milli = (ohms: number): number => Math.round(ohms * 10_000) / 10;
-  const names = points.map((_, at) => String(at + 1));
+  const names = points.map(({ name }, at) => (name === undefined ? String(at + 1) : `${at + 1}\n${name}`));
+  const named = points.some(({ name }) => name !== undefined);
   const runs = runsOf(points);
   const grid = { left: 62, right: 14 };
   const hidden = { color: 'transparent' };
@@ -18,11 +19,11 @@ export function alongOption(
     legend: { top: 0, textStyle: { color: colours.ink, fontSize: 14 }, itemWidth: 28, data: [words.read, words.fitted, words.range] },
     grid: [
       { ...grid, top: 34, height: '46%' },
-      { ...grid, bottom: 44, height: '22%' },
+      { ...grid, bottom: named ? 58 : 44, height: '22%' },
     ],
     xAxis: [
       { type: 'category', data: names, gridIndex: 0, ...axis(colours, ''), axisLabel: { show: false } },
-      { type: 'category', data: names, gridIndex: 1, ...axis(colours, words.part), nameGap: 26 },
+      { type: 'category', data: names, gridIndex: 1, ...axis(colours, words.part), nameGap: named ? 40 : 26 },
     ],
     yAxis: [
       { type: 'value', gridIndex: 0, scale: true, ...axis(colours, words.ohms), nameGap: 44 },

@@ -2,6 +2,7 @@
 /** An instrument in a job: its result goes into the ledger, and with it the answer that it amounts to, once the set is safe for that step. */
 import { findingSentence, instrumentWords, type ShopSettings } from '@veglia/contract';
 import {
+  boardsFound,
   chargePoints,
   instrumentAnswers,
   instruments,
@@ -55,6 +56,9 @@ const typed = computed(() =>
     return used?.body.kind === 'instrument.used' ? used.body.read : {};
   }),
 );
+
+/** Boards of this set that the shop has documents of. */
+const own = computed(() => boardsFound(props.entries).flatMap(({ board }) => board ?? []));
 
 /** The first answer that belongs to a test of this layout. */
 function answerOf(report: Report): InstrumentAnswer | undefined {
@@ -153,7 +157,7 @@ function keepKeys(event: KeyboardEvent): void {
         </p>
       </template>
     </WarmthSheet>
-    <InstrumentSheet v-else :key="chosen.id" :instrument="chosen" :typed="typed">
+    <InstrumentSheet v-else :key="chosen.id" :instrument="chosen" :typed="typed" v-bind="own.length > 0 ? { boards: own } : {}">
       <template #done="{ report, read }">
         <template v-if="report.needs.length === 0">
           <template v-for="answer in [answerOf(report)]" :key="answer?.test">

@@ -15,6 +15,8 @@ const props = defineProps<{
   placed: readonly BoardSpot[];
   /** A press places something; otherwise it does nothing. */
   placing: boolean;
+  /** Said in a mark of one place, by its id. */
+  texts?: ReadonlyMap<string, string>;
 }>();
 const emit = defineEmits<{ spot: [at: BoardSpot]; choose: [id: string] }>();
 const { t } = useI18n();
@@ -42,7 +44,7 @@ const dots = computed(() =>
           text: `${index + 1}`,
           title: `${mark.name} ${index + 1} ${pin.label}`,
         }))
-      : [{ mark, at: mark.at, text: '', title: mark.name }],
+      : [{ mark, at: mark.at, text: props.texts?.get(mark.id) ?? '', title: mark.name }],
   ),
 );
 const place = ([x, y]: BoardSpot): Record<string, string> => ({ left: `${x * 100}%`, top: `${y * 100}%` });

@@ -2,12 +2,18 @@
 /** One instrument: its fields as a bench writes numbers, and what they amount to while they are typed. */
 import { fieldProblemSentence, findingSentence, instrumentWords } from '@veglia/contract';
 import { formatQuantity, runInstrument, type Field, type Instrument, type PlotAlong, type Report } from '@veglia/core';
-import { computed, defineAsyncComponent } from 'vue';
+import { computed, defineAsyncComponent, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { alongOption } from '../../charts/along.ts';
 import type { ChartOption, Colours } from '../../charts/option.ts';
 
-const props = defineProps<{ instrument: Instrument; /** As typed; written to. */ typed: Record<string, string> }>();
+const props = defineProps<{
+  instrument: Instrument;
+  /** As typed; written to. */
+  typed: Record<string, string>;
+  /** The boards of a job, whose pictures parts may be pressed on; left out: all that the shop knows. */
+  boards?: readonly string[];
+}>();
 defineSlots<{ done(got: { report: Report; read: Readonly<Record<string, string>> }): unknown }>();
 const { t } = useI18n();
 const words = computed(() => instrumentWords.en);
@@ -39,6 +45,8 @@ function example(): void {
 function clear(): void {
   for (const field of props.instrument.fields) put(field, '');
 }
+const WalkOnPicture = defineAsyncComponent(() => import('./WalkOnPicture.vue'));
+const onPicture = ref(false);
 const ContactRow = defineAsyncComponent(() => import('./ContactRow.vue'));
 const ChartFrame = defineAsyncComponent(() => import('../../charts/ChartFrame.vue'));
 const alongOf =
@@ -54,8 +62,8 @@ const alongOf =
       range: t('chart.along.range'),
     });
 const alongRows = ({ points }: PlotAlong): string[][] =>
-  points.map(({ read, middle, low, high, probability }, at) => [
-    String(at + 1),
+  points.map(({ read, middle, low, high, probability, name }, at) => [
+    name === undefined ? String(at + 1) : `${at + 1} ${name}`,
     read === undefined ? '' : formatQuantity(read, 'Ω'),
     formatQuantity(middle, 'Ω'),
     `${formatQuantity(low, 'Ω')} – ${formatQuantity(high, 'Ω')}`,
@@ -68,6 +76,12 @@ const alongRows = ({ points }: PlotAlong): string[][] =>
     <form data-test="instrument" @submit.prevent>
       <h2>{{ words.instrument[instrument.id]?.name }}</h2>
       <p class="soft help">{{ words.instrument[instrument.id]?.help }}</p>
+      <template v-if="instrument.id === 'short'">
+        <button type="button" class="push" :aria-expanded="onPicture" data-test="on-picture" @click="onPicture = !onPicture">
+          {{ t(onPicture ? 'walk.close' : 'walk.open') }}
+        </button>
+        <WalkOnPicture v-if="onPicture" :typed="typed" :report="report" v-bind="boards ? { boards } : {}" />
+      </template>
       <div class="grid">
         <label v-for="field in instrument.fields" :key="field.id" :class="{ wide: field.kind === 'list' || field.kind === 'text' }">
           <span class="soft">{{ words.field[field.id] ?? field.id }} {{ field.optional ? t('instruments.optional') : '' }}</span>
