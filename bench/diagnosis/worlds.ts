@@ -17,7 +17,7 @@ import {
   minutesToStage,
   offersOf,
   believe,
-  stageOf,
+  stageOfPlace,
   type CompiledPack,
 } from '@veglia/core';
 import {
@@ -112,7 +112,8 @@ function measured(one: WorldCase, world: World): Case | undefined {
     .map(
       (repair) =>
         repair.partShare * defaultSettings.newSetMinor +
-        ((repair.minutes + minutesToStage(stageOf(repair.assembly, one.layoutId, compiled), belief.interpretation.state, compiled)) / 60) *
+        ((repair.minutes + minutesToStage(stageOfPlace(repair.place, one.layoutId, compiled), belief.interpretation.state, compiled)) /
+          60) *
           defaultSettings.rateMinorPerHour,
     );
   return {

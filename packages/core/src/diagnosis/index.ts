@@ -21,7 +21,6 @@ export {
   minutesToStage,
   priceOf,
   reasonCodes,
-  stageOf,
   type NextStep,
   type OutcomePreview,
   type Reason,

@@ -65,6 +65,9 @@ export function frequencyIn(fault: Fault, layout: Layout): string | undefined {
 /** Where an assembly sits in this layout: itself, or the board it is merged into. */
 export const placeOf = (assembly: string, layout: Layout): string => layout.merges[assembly] ?? assembly;
 
+/** A repair on a layout, with the node or point that hands go to. */
+export type PlacedRepair = Omit<Repair, 'at'> & { readonly place: string };
+
 /** Faults that a layout can have, each on the assembly that bears it there (`home`: the one it belongs to by its work). */
 export function faultsIn(pack: Pack, layout: Layout): PlacedFault[] {
   return pack.faults
@@ -73,14 +76,17 @@ export function faultsIn(pack: Pack, layout: Layout): PlacedFault[] {
 }
 
 /** A whole board is swapped only where it is one; what is mended on it goes along where it is merged into another. */
-export function repairsIn(pack: Pack, layout: Layout): Repair[] {
+export function repairsIn(pack: Pack, layout: Layout): PlacedRepair[] {
   return pack.repairs
     .filter((repair) => {
       if (repair.layouts && !repair.layouts.includes(layout.id)) return false;
       const whole = repair.kind === 'replace';
       return layout.assemblies.includes(whole ? repair.assembly : placeOf(repair.assembly, layout));
     })
-    .map((repair) => ({ ...repair, assembly: placeOf(repair.assembly, layout) }));
+    .map(({ at, ...repair }) => {
+      const assembly = placeOf(repair.assembly, layout);
+      return { ...repair, assembly, place: at !== undefined && layout.points[at] !== undefined ? at : assembly };
+    });
 }
 
 /** Symptoms as other layouts would call them too: what was told, and whatever shows as it here. */

@@ -141,6 +141,8 @@ export function checkPack(pack: Pack): Problem[] {
   for (const repair of pack.repairs) {
     const where = `repairs/${repair.id}`;
     refer('assembly', repair.assembly, `${where}.assembly`);
+    if (repair.at !== undefined && !pack.layouts.some(({ points }) => points[repair.at ?? ''] !== undefined))
+      problems.push({ code: 'unknown-id', where: `${where}.at`, value: repair.at, expected: 'point' });
     for (const [cured, strength] of Object.entries(repair.fixes)) {
       if (!known.fault.has(cured)) refer('assembly', cured, `${where}.fixes`);
       word('likelihood', strength, `${where}.fixes.${cured}`);

@@ -22,7 +22,7 @@ export function checkCautions(pack: Pack, problems: Problem[]): void {
     }
     for (const repair of repairsIn(pack, layout)) {
       const reach: Reach = { layout, pack, of: undefined };
-      const own = standing(repair.cautions, [repair.assembly], stageOf(repair.assembly, reach), reach, pack);
+      const own = standing(repair.cautions, [repair.assembly], stageOf(repair.place, reach), reach, pack);
       uncovered(hazardsOfRepair(repair, reach), own, `repairs/${repair.id}.cautions`, layout, problems);
     }
   }

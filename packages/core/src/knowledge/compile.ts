@@ -2,13 +2,13 @@
  * A pack made ready for arithmetic: ids looked up, words turned into numbers, cuts expanded over each layout's graph.
  * Compile once, use for every fold. Nothing here depends on a job.
  */
-import { faultsIn, frequencyIn, objectsOf, repairsIn, testFits, type PlacedFault } from './applies.ts';
+import { faultsIn, frequencyIn, objectsOf, repairsIn, testFits, type PlacedFault, type PlacedRepair } from './applies.ts';
 import { hashPack } from './hash.ts';
 import { complaintsOf, variantsOf } from './complaints.ts';
 import { classifyCut, type CutClass } from './graph.ts';
 import { deriveProcedure, type Procedure } from './procedure.ts';
 import { rowNumbers } from './scale.ts';
-import type { Family, Fault, Layout, LikelihoodBlock, Pack, Repair, TestDefinition } from './schema.ts';
+import type { Family, Fault, Layout, LikelihoodBlock, Pack, TestDefinition } from './schema.ts';
 
 /** A pack made ready to be looked up in. */
 export interface CompiledPack {
@@ -23,7 +23,7 @@ export interface CompiledPack {
   /** A layout's faults, each with the assembly it sits on there. */
   readonly faultsOf: ReadonlyMap<string, readonly PlacedFault[]>;
   readonly testsOf: ReadonlyMap<string, readonly TestDefinition[]>;
-  readonly repairsOf: ReadonlyMap<string, readonly Repair[]>;
+  readonly repairsOf: ReadonlyMap<string, readonly PlacedRepair[]>;
   /** Whether the layout has what the test goes to. */
   fits(test: TestDefinition, layoutId: string): boolean;
   objectsOf(test: TestDefinition, layoutId: string): readonly string[];
@@ -90,7 +90,7 @@ export function compilePack(pack: Pack, hash = hashPack(pack)): CompiledPack {
   const placed = new Map<string, PlacedFault>();
   const priors = new Map<string, readonly number[]>();
   const testsOf = new Map<string, readonly TestDefinition[]>();
-  const repairsOf = new Map<string, readonly Repair[]>();
+  const repairsOf = new Map<string, readonly PlacedRepair[]>();
   const fitting = new Set<string>();
   for (const layout of pack.layouts) {
     const own = faultsIn(pack, layout);

@@ -1,5 +1,6 @@
 /** What a step can do to somebody or to the set, told from its verbs and from where it goes. */
-import type { Hazard, Layout, Pack, Repair, Step, TestDefinition } from './schema.ts';
+import type { PlacedRepair } from './applies.ts';
+import type { Hazard, Layout, Pack, Step, TestDefinition } from './schema.ts';
 
 const liveStates = ['standby', 'starting', 'on', 'forced'];
 /** Places that are pressed or tapped from outside, with the glass behind them. */
@@ -90,9 +91,9 @@ export function hazardsOfTest(test: Pick<TestDefinition, 'do'>, reach: Reach): H
 }
 
 /** What a kind of repair is done by. */
-export function hazardsOfRepair(repair: Pick<Repair, 'kind' | 'assembly'>, reach: Reach): Hazard[] {
-  if (!isInside(repair.assembly, reach)) return repair.kind === 'drain' ? ['data'] : [];
-  const hot: Hazard[] = isHotPlace(repair.assembly, reach) ? ['hot'] : [];
+export function hazardsOfRepair(repair: Pick<PlacedRepair, 'kind' | 'place'>, reach: Reach): Hazard[] {
+  if (!isInside(repair.place, reach)) return repair.kind === 'drain' ? ['data'] : [];
+  const hot: Hazard[] = isHotPlace(repair.place, reach) ? ['hot'] : [];
   switch (repair.kind) {
     case 'part':
       return ['solder', ...hot];

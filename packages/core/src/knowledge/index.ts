@@ -3,7 +3,7 @@ export { hasPlace } from './applies.ts';
 export { hazards, type Hazard } from './schema.ts';
 export { outcomesThatFollow } from './consequences.ts';
 export { activeLevel, activeLowShare, asksAt, chassis, forcingOf, inputStandsVolts, type ActiveLevel, type Forcing } from './force.ts';
-export { inScope, knownAs, matchSet, type PlacedFault, type SetIdentity } from './applies.ts';
+export { inScope, knownAs, matchSet, type PlacedFault, type PlacedRepair, type SetIdentity } from './applies.ts';
 export { assemblePack, ownNamesOnly, parsePack, type PackFile } from './assemble.ts';
 export { checkPack } from './check.ts';
 export {
@@ -26,6 +26,7 @@ export { canonicalJson, hashPack } from './hash.ts';
 export { packDocumentSchema, packVersion, upgradePack } from './upgrade.ts';
 export { layoutProbabilitiesByLooks } from './looks.ts';
 export { deriveProcedure, drainMinutes, type PowerNeed, type Procedure } from './procedure.ts';
+export { stageOfPlace } from './places.ts';
 export { rest, rowNumbers, rowSumRange, type RowNumbers } from './scale.ts';
 export { idSchema, packSchema, pinStates, repairKinds, silentOutcomes } from './schema.ts';
 export type {

@@ -523,6 +523,8 @@ export const repairSchema = z.strictObject({
   minutes: minutesSchema,
   /** Fault or assembly -> how often this cures it; what isn't named isn't cured. */
   fixes: z.record(idSchema, wordSchema),
+  /** Where hands go, if not to the assembly itself: a point, where the layout has it. */
+  at: idSchema.optional(),
   /** What is replaced where it isn't the whole assembly: a word of the bench, not of a likelihood. */
   part: idSchema.optional(),
   /** Price of the part as a share of a comparable new set; 0 where none is needed. */

@@ -1,5 +1,5 @@
 /** What state the set on the bench is in, told from the ledger. */
-import type { CompiledPack, TestDefinition } from '../knowledge/index.ts';
+import { stageOfPlace, type CompiledPack, type TestDefinition } from '../knowledge/index.ts';
 import type { BodyOf, Lifted } from './bodies.ts';
 import type { Entry } from './caseFile.ts';
 
@@ -97,7 +97,7 @@ export function stateAfter(before: SetState, entry: Entry, compiled: CompiledPac
   }
   if (body.kind === 'repair.done' && body.result !== 'not-tried' && layoutId !== undefined) {
     const repair = compiled.repairsOf.get(layoutId)?.find((one) => one.id === compiled.currentId(body.repair));
-    const stage = compiled.stageIds.indexOf(compiled.layouts.get(layoutId)?.access[repair?.assembly ?? ''] ?? '');
+    const stage = repair ? stageOfPlace(repair.place, layoutId, compiled) : 0;
     // Another board comes with all its parts; another part takes the place of the one that was taken off.
     const goes = ({ name, on }: Lifted): boolean => name === repair?.part || (repair?.kind === 'replace' && on === repair.assembly);
     const lifted = state.lifted.filter((one) => !goes(one));

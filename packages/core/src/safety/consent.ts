@@ -1,7 +1,6 @@
 /** What a step breaks that is the customer's to decide: it is asked for at the step, not only at the counter. */
-import { silentOutcomes, type CompiledPack } from '../knowledge/index.ts';
+import { silentOutcomes, stageOfPlace, type CompiledPack } from '../knowledge/index.ts';
 import type { consents, Entry, SetState, Toward } from '../ledger/index.ts';
-import { stageOfPlace } from './places.ts';
 
 /** A step, or the look inside that tells the layout. */
 export type ConsentTarget = Toward | { readonly kind: 'layout'; readonly id: string; readonly of?: undefined };
@@ -36,7 +35,7 @@ function stageOfTarget(target: ConsentTarget, compiled: CompiledPack, layoutId: 
   if (target.kind === 'layout') return 1;
   if (target.kind === 'repair') {
     const repair = compiled.repairsOf.get(layoutId)?.find(({ id }) => id === target.id);
-    return repair ? stageOfPlace(repair.assembly, layoutId, compiled) : 0;
+    return repair ? stageOfPlace(repair.place, layoutId, compiled) : 0;
   }
   const test = compiled.tests.get(target.id);
   return test && compiled.fits(test, layoutId) ? compiled.procedure(test, layoutId, target.of).stage : 0;

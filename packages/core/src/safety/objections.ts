@@ -1,8 +1,8 @@
 /** Why a change may hurt somebody or the set, from the state it is done in. Nothing is forbidden: it is then "overridden". */
 import { safeVolts } from '../electrical/index.ts';
-import type { CompiledPack } from '../knowledge/index.ts';
+import { stageOfPlace, type CompiledPack } from '../knowledge/index.ts';
 import { plugsAfter, type BodyOf, type SetState } from '../ledger/index.ts';
-import { chargePoints, isHot, movedBy, stageOfPlace, stillOut } from './places.ts';
+import { chargePoints, isHot, movedBy, stillOut } from './places.ts';
 
 /** Why a change of the set is not safe as it stands. */
 export const objectionCodes = [

@@ -1,14 +1,8 @@
 /** What of a layout lies inside the cover, what is hot, and where a charge has to be read. */
-import type { CompiledPack } from '../knowledge/index.ts';
+import { stageOfPlace, type CompiledPack } from '../knowledge/index.ts';
 import type { BodyOf, SetState } from '../ledger/index.ts';
 
 const pointOf = (place: string, layoutId: string, compiled: CompiledPack) => compiled.layouts.get(layoutId)?.points[place];
-
-/** Index of the stage at which a node or point can be touched; 0 outside the cover. */
-export function stageOfPlace(place: string, layoutId: string, compiled: CompiledPack): number {
-  const access = compiled.layouts.get(layoutId)?.access ?? {};
-  return Math.max(0, compiled.stageIds.indexOf(access[place] ?? access[pointOf(place, layoutId, compiled)?.on ?? ''] ?? ''));
-}
 
 /** Whether the charge has to be read below the limit before anything is moved there. */
 export function isHot(place: string, layoutId: string, compiled: CompiledPack): boolean {

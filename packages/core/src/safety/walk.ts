@@ -4,9 +4,17 @@
  *
  * Always holds: walking a walk move by move from the state it was made for meets no objection.
  */
-import { drainMinutes, type ActiveLevel, type CompiledPack, type Family, type Forcing, type Step } from '../knowledge/index.ts';
+import {
+  drainMinutes,
+  stageOfPlace,
+  type ActiveLevel,
+  type CompiledPack,
+  type Family,
+  type Forcing,
+  type Step,
+} from '../knowledge/index.ts';
 import type { BodyOf, SetState, Toward } from '../ledger/index.ts';
-import { chargePoints, isHot, stageOfPlace, stillOut } from './places.ts';
+import { chargePoints, isHot, stillOut } from './places.ts';
 
 /** A single thing done to the set. */
 export type Act =
@@ -67,9 +75,9 @@ function planOf(target: Toward, compiled: CompiledPack, layoutId: string, family
   if (target.kind === 'repair') {
     const repair = compiled.repairsOf.get(layoutId)?.find((one) => one.id === target.id);
     if (!repair) return undefined;
-    const stage = stageOfPlace(repair.assembly, layoutId, compiled);
+    const stage = stageOfPlace(repair.place, layoutId, compiled);
     const steps: Step[] = stage === 0 ? [] : [{ unplug: true }, { drain: 'rails-down' }, { power: 'on' }];
-    return { steps, stage, out: [], bridged: [], taped: [], forced: [], hot: isHot(repair.assembly, layoutId, compiled) };
+    return { steps, stage, out: [], bridged: [], taped: [], forced: [], hot: isHot(repair.place, layoutId, compiled) };
   }
   const test = compiled.tests.get(target.id);
   if (!test || !compiled.fits(test, layoutId)) return undefined;

@@ -4,7 +4,7 @@ import {
   minutesToStage,
   notInBook,
   proofOf,
-  stageOf,
+  stageOfPlace,
   type Belief,
   type Body,
   type BodyOf,
@@ -177,7 +177,7 @@ export function play(
     }
     const { repair } = choice;
     const part = Math.round(repair.partShare * settings.newSetMinor);
-    spend(repair.minutes + minutesToStage(stageOf(repair.assembly, layoutId, compiled), state, compiled));
+    spend(repair.minutes + minutesToStage(stageOfPlace(repair.place, layoutId, compiled), state, compiled));
     cost += part;
     partsMinor += part;
     if (part > 0) {

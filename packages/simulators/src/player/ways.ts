@@ -15,7 +15,7 @@ import {
   type Depth,
   type Offer,
   type RefineOptions,
-  type Repair,
+  type PlacedRepair,
   type Settings,
 } from '@veglia/core';
 import type { Random } from '../set/index.ts';
@@ -23,7 +23,7 @@ import type { Random } from '../set/index.ts';
 /** What a way does next. */
 export type Choice =
   | { readonly kind: 'test'; readonly offer: Offer }
-  | { readonly kind: 'repair'; readonly repair: Repair }
+  | { readonly kind: 'repair'; readonly repair: PlacedRepair }
   | { readonly kind: 'prove' }
   | { readonly kind: 'give-up' };
 

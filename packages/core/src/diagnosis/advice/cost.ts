@@ -7,13 +7,20 @@ import {
   type RepairPlan,
   type Standing,
 } from '../../decision/index.ts';
-import { hazardsOfTest, type CompiledPack, type Hazard, type Repair, type TestDefinition } from '../../knowledge/index.ts';
+import {
+  hazardsOfTest,
+  stageOfPlace,
+  type CompiledPack,
+  type Hazard,
+  type PlacedRepair,
+  type TestDefinition,
+} from '../../knowledge/index.ts';
 import type { Settings } from '../../ledger/index.ts';
 import type { Belief } from '../belief/belief.ts';
 import { curesOf } from '../evidence/cures.ts';
 import type { Offer } from './offers.ts';
 import { nextLook } from '../evidence/rows.ts';
-import { minutesToStage, priceOf, stageOf } from './steps.ts';
+import { minutesToStage, priceOf } from './steps.ts';
 
 /** The decision model of a belief, and where the job stands in it. */
 export interface Decision {
@@ -21,7 +28,7 @@ export interface Decision {
   readonly at: Standing;
   readonly plan: RepairPlan;
   /** The repair of each place in the model. */
-  readonly repairs: readonly Repair[];
+  readonly repairs: readonly PlacedRepair[];
 }
 
 /** How a shop's preferences shift the order: a step weighed below 1 comes earlier, above 1 later. No price ever sees it. */
@@ -62,7 +69,7 @@ export function decisionOf(
     const part = repair.partShare * settings.newSetMinor;
     return {
       id: repair.id,
-      stage: stageOf(repair.assembly, layoutId, compiled),
+      stage: stageOfPlace(repair.place, layoutId, compiled),
       // A step that costs nothing at all would be tried for ever.
       cost: Math.max(1, repair.minutes * rate + part),
       preference: schoolFactor(repair.id, settings, compiled),

@@ -1,5 +1,5 @@
 /** What a step is, what it takes to get to it, and the steps that are not tests. */
-import { drainMinutes, type CompiledPack, type Procedure } from '../../knowledge/index.ts';
+import { drainMinutes, stageOfPlace, type CompiledPack, type Procedure } from '../../knowledge/index.ts';
 import type { Settings, SetState } from '../../ledger/index.ts';
 import type { Belief } from '../belief/belief.ts';
 import { curesOf } from '../evidence/cures.ts';
@@ -103,11 +103,6 @@ export function effortToReach(procedure: Procedure, state: SetState, compiled: C
   if (procedure.needs === 'rails-down' && (mustUnplug || !state.railsDown)) wait += drainMinutes['rails-down'];
   if (procedure.needs === 'verified' && (mustUnplug || !state.verified)) wait += drainMinutes.verified;
   return { handsOn, wait };
-}
-
-/** Stage at which a node of the layout can be touched. */
-export function stageOf(node: string, layoutId: string, compiled: CompiledPack): number {
-  return Math.max(0, compiled.stageIds.indexOf(compiled.layouts.get(layoutId)?.access[node] ?? ''));
 }
 
 /** Hands-on minutes from the set's stage to a later one; 0 where it is open that far. */
@@ -231,7 +226,7 @@ export function repairSteps(
 export function repairStep(id: string, belief: Belief, compiled: CompiledPack, layoutId: string, settings: Settings): NextStep | undefined {
   const repair = compiled.repairsOf.get(layoutId)?.find((one) => one.id === id);
   if (!repair) return undefined;
-  const stage = stageOf(repair.assembly, layoutId, compiled);
+  const stage = stageOfPlace(repair.place, layoutId, compiled);
   const minutes = repair.minutes + minutesToStage(stage, belief.interpretation.state, compiled);
   const plain = plainStep('repair', id, 'likeliest-left', compiled, settings, minutes);
   const part = Math.round(repair.partShare * settings.newSetMinor);

@@ -1,7 +1,7 @@
 /** Hands-on time a job has taken so far, waits apart. */
-import type { CompiledPack } from '../../knowledge/index.ts';
+import { stageOfPlace, type CompiledPack } from '../../knowledge/index.ts';
 import { liveEntries, setOnArrival, stateAfter, type BodyOf, type CaseInput, type SetState } from '../../ledger/index.ts';
-import { effortToReach, minutesToStage, powerChangeMinutes, priceOf, stageOf, type NextStep } from '../advice/steps.ts';
+import { effortToReach, minutesToStage, powerChangeMinutes, priceOf, type NextStep } from '../advice/steps.ts';
 
 /** Hands-on minutes of a job so far, and what they cost. */
 export interface Spent {
@@ -33,7 +33,7 @@ export function spentSoFar(input: CaseInput, compiled: CompiledPack, layoutId: s
       if (body.minutes !== undefined) typed += body.minutes;
       else if (body.kind === 'repair.done') {
         const repair = compiled.repairsOf.get(layoutId ?? '')?.find((one) => one.id === compiled.currentId(body.repair));
-        const stage = repair && layoutId !== undefined ? stageOf(repair.assembly, layoutId, compiled) : 0;
+        const stage = repair && layoutId !== undefined ? stageOfPlace(repair.place, layoutId, compiled) : 0;
         if (repair && body.result !== 'not-tried') {
           byTheBook += repair.minutes + minutesToStage(stage, state, compiled);
         }
