@@ -106,6 +106,38 @@ test('in a job: a charge read down to the limit is the state of the set', async 
   await expect(page.getByTestId('verified')).toContainText('12 V');
 });
 
+test('in a job: a chip comes off only from a set that is down, and is missing until it is fitted the right way round', async ({ page }) => {
+  const { id } = await seedJob(page, plate, [...opened('dead'), { kind: 'set.changed', v: 3, plugged: false, stage: 'back-off' }]);
+  await page.goto(`/jobs/${id}`);
+  await expect(page.getByTestId('verified')).toBeVisible();
+  await page.keyboard.press('.');
+  await page.getByTestId('which-instrument').selectOption('chip-off');
+  await page.getByTestId('field-chip').fill('U402');
+  await page.getByTestId('field-pin1Chip').selectOption('top-left');
+  await expect(page.locator('[data-finding="chip-photo-first"]')).toBeVisible();
+  await page.getByTestId('field-pads').selectOption('whole');
+  await expect(page.getByTestId('not-down')).toContainText('rails down');
+  await expect(page.getByTestId('keep')).toHaveCount(0);
+  await page.getByTestId('rails').click();
+  await page.getByTestId('about').selectOption('main');
+  await page.getByTestId('keep').click();
+  await expect(page.getByTestId('out')).toContainText('U402');
+  await page.keyboard.press('.');
+  await page.getByTestId('which-instrument').selectOption('chip-on');
+  // From the record of the one that came off.
+  await expect(page.getByTestId('field-chip')).toHaveValue('U402');
+  await expect(page.getByTestId('field-pin1Was')).toHaveValue('top-left');
+  await page.getByTestId('field-pin1New').selectOption('bottom-right');
+  await expect(page.locator('[data-finding="chip-turned"]')).toBeVisible();
+  await page.getByTestId('field-pin1New').selectOption('top-left');
+  await page.getByTestId('field-bridges').selectOption('none');
+  await page.getByTestId('field-supplyOhms').fill('410');
+  await page.getByTestId('field-cleaned').selectOption('yes');
+  await page.getByTestId('keep').click();
+  await expect(page.getByTestId('ledger').locator('[data-kind="instrument.used"]')).toHaveCount(2);
+  await expect(page.getByTestId('out')).toContainText('Nothing');
+});
+
 test('temperature pictures: what warms first, with its place; recorded in a job with the board it is on', async ({ page }) => {
   const frame = (rise: number): Buffer =>
     Buffer.from(

@@ -1,10 +1,11 @@
-/** Six instruments of the bench. What is expected was written first: benchCases.ts. */
+/** Instruments of the bench. What is expected was written first: benchCases.ts, workCases.ts. */
 import { describe, expect, test } from '@jest/globals';
 import { benchCases } from './benchCases.ts';
+import { impossibleLogs, workCases } from './workCases.ts';
 import { instruments, runInstrument } from './index.ts';
 
 describe('instruments of the bench', () => {
-  test.each(benchCases)('$instrument: $name', ({ instrument, typed, says, figures = {}, values }) => {
+  test.each([...benchCases, ...workCases])('$instrument: $name', ({ instrument, typed, says, figures = {}, values }) => {
     const outcome = runInstrument(
       instruments.find(({ id }) => id === instrument)!,
       typed,
@@ -17,6 +18,13 @@ describe('instruments of the bench', () => {
       expect(Math.abs(found / value - 1)).toBeLessThan(0.01);
     }
     if (values) expect(outcome.report.findings[0]?.values).toMatchObject(values);
+  });
+  test.each(impossibleLogs)('strips: %s is refused, naming it', (log) => {
+    const outcome = runInstrument(
+      instruments.find(({ id }) => id === 'strips')!,
+      { strips: '4', leds: '8', log },
+    );
+    expect(outcome).toMatchObject({ ok: false, problems: [{ code: 'cannot-be', typed: log }] });
   });
   test.each(['1-9 gone', '0 gone', '3-1 stays', 'gone', '2 perhaps'])('halving: %s is refused, naming it', (trials) => {
     const outcome = runInstrument(

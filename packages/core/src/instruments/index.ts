@@ -1,5 +1,6 @@
 import { bias } from './bias.ts';
 import { capacitor } from './capacitor.ts';
+import { chipOff, chipOn, reflow } from './chip.ts';
 import { current } from './current.ts';
 import { discharge } from './discharge.ts';
 import { force } from './force.ts';
@@ -15,6 +16,7 @@ import { plugs } from './plugs.ts';
 import { short } from './short.ts';
 import { siblingCelsius, siblings, siblingVolts } from './siblings.ts';
 import { string } from './string.ts';
+import { strips } from './strips.ts';
 
 /** Every instrument, in the order in which they are offered. */
 export const instruments: readonly Instrument[] = [
@@ -26,10 +28,14 @@ export const instruments: readonly Instrument[] = [
   siblingVolts,
   siblingCelsius,
   string,
+  strips,
   kit,
   current,
   force,
   junction,
+  chipOff,
+  chipOn,
+  reflow,
   capacitor,
   bias,
   halves,

@@ -73,6 +73,10 @@ export interface Report {
 export interface Instrument {
   readonly id: string;
   readonly fields: readonly Field[];
+  /** Work on the set itself: in a job it is recorded once the set is unplugged with its rails down. */
+  readonly asksDown?: true;
+  /** Fields that go on from what another instrument recorded: own field from its field. */
+  readonly startsFrom?: { readonly instrument: string; readonly fields: Readonly<Record<string, string>> };
   run(values: Values): Report;
 }
 

@@ -5,7 +5,15 @@
 import type { BenchCase } from './benchCases.ts';
 
 const ready = { chip: 'U402', pin1Chip: 'top-left', pin1Board: 'top-left', photo: 'yes', farSide: 'off', shielded: 'yes' };
-const fitted = { chip: 'U402', pin1Was: 'top-left', pin1New: 'top-left', padsClean: 'yes', bridges: 'none', supplyOhms: '410', cleaned: 'yes' };
+const fitted = {
+  chip: 'U402',
+  pin1Was: 'top-left',
+  pin1New: 'top-left',
+  padsClean: 'yes',
+  bridges: 'none',
+  supplyOhms: '410',
+  cleaned: 'yes',
+};
 const baked = { chip: 'U1', told: 'yes', preheat: 'yes', farSide: 'none', shielded: 'yes', flux: 'yes' };
 
 export const workCases: readonly BenchCase[] = [

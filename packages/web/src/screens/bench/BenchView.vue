@@ -476,6 +476,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
           @write="write"
           @take="takeFromSheet"
           @charge="(volts) => band?.enterCharge(volts)"
+          @change="change"
         />
         <div class="papers">
           <RouterLink v-if="!fold.closed" :to="closePath" class="push" data-test="to-close">{{ t('bench.toClose') }}</RouterLink>

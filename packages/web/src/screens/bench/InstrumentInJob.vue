@@ -37,7 +37,13 @@ const props = defineProps<{
   /** The step that is selected: a short on one rail is no answer about another, so that step is chosen first. */
   current: string | undefined;
 }>();
-const emit = defineEmits<{ write: [bodies: Body[]]; take: [step: NextStep]; done: []; charge: [volts: Record<string, number>] }>();
+const emit = defineEmits<{
+  write: [bodies: Body[]];
+  change: [change: Partial<BodyOf<'set.changed'>>];
+  take: [step: NextStep];
+  done: [];
+  charge: [volts: Record<string, number>];
+}>();
 const which = defineModel<string>({ required: true });
 const { t } = useI18n();
 const route = useRoute();
@@ -52,8 +58,16 @@ const store = useTypedInstruments();
 /** Goes on from what this job's ledger has of it: a search takes one reading after the other. */
 const typed = computed(() =>
   store.of(String(route.params.id), chosen.value?.id ?? '', () => {
-    const used = liveEntries(props.entries).findLast(({ body }) => body.kind === 'instrument.used' && body.instrument === chosen.value?.id);
-    return used?.body.kind === 'instrument.used' ? used.body.read : {};
+    const lastOf = (id: string): BodyOf<'instrument.used'> | undefined => {
+      const body = liveEntries(props.entries).findLast((one) => one.body.kind === 'instrument.used' && one.body.instrument === id)?.body;
+      return body?.kind === 'instrument.used' ? body : undefined;
+    };
+    const from = chosen.value?.startsFrom;
+    const before = from && lastOf(from.instrument)?.read;
+    const taken = Object.entries(from?.fields ?? {}).flatMap(([own, other]) =>
+      before?.[other] === undefined ? [] : [[own, before[other]]],
+    );
+    return lastOf(chosen.value?.id ?? '')?.read ?? (Object.fromEntries(taken) as Record<string, string>);
   }),
 );
 
@@ -104,9 +118,22 @@ function record(report: Report, read: Readonly<Record<string, string>>, answer?:
       words: { test: names.test(test), outcome: names.outcome(test, outcome) },
     });
   }
+  const change = changeBy(report, read);
+  if (change) emit('change', change);
   emit('write', bodies);
   emit('done');
 }
+/** A chip that came off is missing until one is recorded as fitted. */
+function changeBy(report: Report, read: Readonly<Record<string, string>>): Partial<BodyOf<'set.changed'>> | undefined {
+  const name = read.chip ?? '';
+  const said = (...codes: readonly string[]): boolean => report.findings.some(({ code }) => codes.includes(code));
+  const off = props.fold.set.lifted.some((one) => one.name === name);
+  if (said('chip-off-done', 'chip-pads-lifted') && !off)
+    return { lifted: [{ name, what: 'part', ...(where.value === '' ? {} : { on: where.value }) }] };
+  return said('chip-on-done') && off ? { refitted: [name] } : undefined;
+}
+/** Work on the set itself waits for it to be unplugged with its rails down. */
+const mayWork = computed(() => chosen.value?.asksDown !== true || (!props.fold.set.plugged && props.fold.set.railsDown));
 
 const points = computed(() => chargePoints(props.fold.set.layout, props.compiled));
 const point = ref('');
@@ -188,7 +215,12 @@ function keepKeys(event: KeyboardEvent): void {
                   {{ t('instruments.recordCharge') }}
                 </button>
               </template>
-              <button type="button" class="push" :class="{ full: !answer }" data-test="keep" @click="record(report, read)">
+              <select v-if="chosen.asksDown" v-model="where" :aria-label="t('instruments.about')" data-test="about">
+                <option value="">{{ t('instruments.about') }}</option>
+                <option v-for="one in fold.assemblies" :key="one.id" :value="one.id">{{ names.assembly(one.id) }}</option>
+              </select>
+              <span v-if="!mayWork" class="alarm" data-test="not-down">{{ t('instruments.notDown') }}</span>
+              <button v-else type="button" class="push" :class="{ full: !answer }" data-test="keep" @click="record(report, read)">
                 {{ t(answer ? 'instruments.keepOnly' : 'instruments.keep') }}
               </button>
             </p>

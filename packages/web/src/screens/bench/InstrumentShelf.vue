@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Instruments opened in place, under the steps, each by its key; one at a time. */
 import type { ShopSettings } from '@veglia/contract';
-import type { Body, CaseFold, CompiledPack, Entry, NextStep } from '@veglia/core';
+import type { Body, BodyOf, CaseFold, CompiledPack, Entry, NextStep } from '@veglia/core';
 import { defineAsyncComponent, nextTick, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
 import KeyCap from '../../parts/KeyCap.vue';
@@ -19,7 +19,12 @@ defineProps<{
   /** The step that is selected. */
   current: string | undefined;
 }>();
-defineEmits<{ write: [bodies: Body[]]; take: [step: NextStep]; charge: [volts: Record<string, number>] }>();
+defineEmits<{
+  write: [bodies: Body[]];
+  take: [step: NextStep];
+  charge: [volts: Record<string, number>];
+  change: [change: Partial<BodyOf<'set.changed'>>];
+}>();
 const { t } = useI18n();
 const BlinkInJob = defineAsyncComponent(() => import('../blink/BlinkInJob.vue'));
 const RailSheet = defineAsyncComponent(() => import('./RailSheet.vue'));
@@ -100,6 +105,7 @@ defineExpose({ press, openInstrument, close: (): void => (opened.value = undefin
       @write="(bodies) => $emit('write', bodies)"
       @take="(step) => $emit('take', step)"
       @charge="(volts) => $emit('charge', volts)"
+      @change="(made) => $emit('change', made)"
       @done="opened = undefined"
     />
     <HeatRounds v-if="opened === 'heat'" :fold="fold" :compiled="compiled" :entries="entries" @write="(bodies) => $emit('write', bodies)" />

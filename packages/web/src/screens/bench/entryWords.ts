@@ -12,6 +12,9 @@ export interface EntryLine {
   readonly thinkSo?: boolean;
 }
 
+/** Choices of an instrument that were left as they were. */
+const saysNothing = new Set(['no', 'unread', 'unlooked', 'unmeasured', 'not-yet']);
+
 const units = { volts: 'V', ohms: 'Ω', amperes: 'A', celsius: '°C' } as const;
 
 export function useEntryWords(compiled: () => CompiledPack | undefined): (entry: Entry, entries: readonly Entry[]) => EntryLine {
@@ -80,7 +83,9 @@ export function useEntryWords(compiled: () => CompiledPack | undefined): (entry:
         return { title: t('entry.modification.recorded', { name: body.name }), detail: body.undo };
       case 'instrument.used': {
         const { name = body.instrument } = instrumentWords.en.instrument[body.instrument] ?? {};
-        const read = Object.entries(body.read).map(([id, value]) => `${instrumentWords.en.field[id] ?? id}: ${value}`);
+        const read = Object.entries(body.read)
+          .filter(([, value]) => !saysNothing.has(value))
+          .map(([id, value]) => `${instrumentWords.en.field[id] ?? id}: ${instrumentWords.en.choice[value] ?? value}`);
         return {
           title: `${name}: ${body.findings.map((one) => findingSentence(one)).join(' ')}`,
           detail: read.join(', '),
