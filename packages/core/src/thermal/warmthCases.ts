@@ -138,3 +138,23 @@ export const frameTexts: readonly {
   { name: 'one cell only', text: '20', line: 1 },
   { name: 'empty', text: '', line: 1 },
 ];
+
+/** Pictures with a colour scale, by the name of a public colour map; written before the rule. */
+export const scaleCases: readonly {
+  readonly name: string;
+  readonly map: 'Inferno' | 'Turbo' | 'Greys' | 'Viridis' | 'Rainbow' | 'Sinebow';
+  /** Of the scale's ends. */
+  readonly celsius: readonly [number, number];
+  /** Brightness of each channel moves by as much by chance, of 255: a camera's own compression. */
+  readonly noise: number;
+  /** Temperatures come back within so many °C in nine of ten cells; null: refused. */
+  readonly within: number | null;
+}[] = [
+  { name: 'dark to bright', map: 'Inferno', celsius: [20, 45], noise: 0, within: 0.15 },
+  { name: 'dark to bright, compressed', map: 'Inferno', celsius: [20, 45], noise: 6, within: 0.8 },
+  { name: 'through all colours', map: 'Turbo', celsius: [20, 60], noise: 3, within: 0.5 },
+  { name: 'white hot', map: 'Greys', celsius: [22, 31], noise: 0, within: 0.08 },
+  { name: 'below freezing', map: 'Viridis', celsius: [-12, 4], noise: 2, within: 0.4 },
+  { name: 'ends that are the same colour tell nothing', map: 'Rainbow', celsius: [20, 45], noise: 0, within: null },
+  { name: 'the same, of another kind', map: 'Sinebow', celsius: [20, 45], noise: 0, within: null },
+];
