@@ -1,4 +1,5 @@
 /** Instruments by themselves: what is typed is understood as a bench writes it, refused with a reason, and kept in a job only when asked. */
+import { PNG } from 'pngjs';
 import { expect, test } from './support/app.ts';
 import { seedJob, walk } from './support/steps.ts';
 
@@ -166,4 +167,39 @@ test('temperature pictures: what warms first, with its place; recorded in a job 
   await page.getByTestId('about').selectOption('tcon');
   await page.getByTestId('keep').click();
   await expect(page.getByTestId('ledger').locator('[data-kind="instrument.used"]')).toContainText('First to warm: 64 % from the left');
+});
+
+test('pictures in colours: the scale is marked once, each has its own ends, and what warms is found', async ({ page }) => {
+  const [width, height] = [160, 120];
+  // White hot, its scale on the right, hot at the top.
+  const picture = (rise: number): Buffer => {
+    const png = new PNG({ width, height });
+    for (let y = 0; y < height; y += 1)
+      for (let x = 0; x < width; x += 1) {
+        const inBar = x >= 146 && x < 154 && y >= 10 && y < 110;
+        const share = inBar ? (110 - y) / 100 : 0.2 + x / 1600 + rise * Math.exp(-((x - 40) ** 2 + (y - 84) ** 2) / 60);
+        png.data.fill(Math.round(255 * share), (y * width + x) * 4, (y * width + x) * 4 + 3);
+        png.data[(y * width + x) * 4 + 3] = 255;
+      }
+    return PNG.sync.write(png);
+  };
+  await page.goto('/instruments/thermal');
+  const file = (name: string, buffer: Buffer, mimeType = 'image/png') => ({ name, mimeType, buffer });
+  await page.getByTestId('add-pictures').setInputFiles([file('torn.png', Buffer.from('no picture')), file('before.png', picture(0))]);
+  await expect(page.getByTestId('warmth')).toContainText('torn.png is not a picture');
+  await page.getByTestId('scale-low').fill('20');
+  await page.getByTestId('scale-high').fill('60');
+  await page.getByTestId('add-pictures').setInputFiles([file('after.png', picture(0.4))]);
+  // The ends go on from the picture before.
+  await expect(page.getByTestId('scale-high').nth(1)).toHaveValue('60');
+  await expect(page.getByTestId('mark-next')).toContainText('cold end');
+  const shown = page.getByTestId('press-picture');
+  const box = (await shown.boundingBox())!;
+  const press = (x: number, y: number) => shown.click({ position: { x: (box.width * x) / width, y: (box.height * y) / height } });
+  await press(150, 109);
+  await press(150, 10.5);
+  const result = page.getByTestId('result');
+  await expect(result.locator('[data-finding]')).toHaveCount(1);
+  await expect(result.locator('[data-finding="warm-first"]')).toContainText(/2[456] % from the left, (69|70|71) % from the top/);
+  await expect(result.locator('[data-finding="warm-first"]')).toContainText(/1[567] °C up/);
 });

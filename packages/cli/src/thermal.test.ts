@@ -2,6 +2,7 @@ import { mkdtemp, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { expect, test } from '@jest/globals';
+import { PNG } from 'pngjs';
 import { exitCodes, run } from './main.ts';
 
 async function call(...args: string[]): Promise<{ code: number; out: unknown }> {
@@ -42,6 +43,39 @@ test('two pictures: the part that warms, with its place; one alone, or what is n
     [before, after],
     [`0=${before}`, `1=${await file('c.csv', '1,2\n3')}`],
     ['0=/nowhere.csv', `1=${after}`],
+  ])
+    expect((await call('thermal', ...bad)).code).toBe(exitCodes.wrongInput);
+});
+
+test('pictures in colours: each with its own ends, the scale said once', async () => {
+  const folder = await mkdtemp(path.join(tmpdir(), 'veglia-warm-'));
+  const [width, height] = [120, 90];
+  const picture = async (name: string, low: number, high: number, rise: number): Promise<string> => {
+    const png = new PNG({ width, height });
+    for (let at = 0; at < width * height; at += 1) {
+      const [x, y] = [at % width, Math.floor(at / width)];
+      const celsius = 25 + rise * Math.exp(-((x - 30) ** 2 + (y - 60) ** 2) / 40);
+      const share = x >= 108 && x < 116 && y >= 10 && y < 80 ? (80 - y) / 70 : (celsius - low) / (high - low);
+      png.data.set([255 * share, 255 * share, 255 * share, 255].map(Math.round), at * 4);
+    }
+    await writeFile(path.join(folder, name), PNG.sync.write(png));
+    return path.join(folder, name);
+  };
+  const scale = `scale=${112 / (width - 1)},${79 / (height - 1)},${112 / (width - 1)},${10 / (height - 1)}`;
+  const before = await picture('a.png', 20, 40, 0);
+  const after = await picture('b.png', 22, 52, 12);
+  const { code, out } = await call('thermal', scale, `0@20:40=${before}`, `2@22:52=${after}`);
+  expect(code).toBe(exitCodes.fine);
+  const { spots } = out as { spots: { x: number; y: number; rise: number }[] };
+  expect(spots).toHaveLength(1);
+  expect(Math.abs((spots[0]?.x ?? 0) * width - 30)).toBeLessThan(2);
+  expect(Math.abs((spots[0]?.y ?? 0) * height - 60)).toBeLessThan(2);
+  expect(Math.abs((spots[0]?.rise ?? 0) - 12)).toBeLessThan(0.5);
+  for (const bad of [
+    [`0@20:40=${before}`, `2@22:52=${after}`],
+    ['scale=0.9,0.9', `0@20:40=${before}`, `2@22:52=${after}`],
+    [scale, `0@40:20=${before}`, `2@22:52=${after}`],
+    [scale, 'area=0,0,2,1', `0@20:40=${before}`, `2@22:52=${after}`],
   ])
     expect((await call('thermal', ...bad)).code).toBe(exitCodes.wrongInput);
 });

@@ -402,7 +402,18 @@ export {
   type Report,
 } from './instruments/index.ts';
 export { misleadingWires, readWires, type Wire } from './modification/index.ts';
-export { compareFrames, parseFrame, type Frame, type TimedFrame, type Warmth, type WarmSpot } from './thermal/index.ts';
+export {
+  compareFrames,
+  frameFromPicture,
+  parseFrame,
+  type ColourScale,
+  type Frame,
+  type Picture as ThermalPicture,
+  type Share,
+  type TimedFrame,
+  type Warmth,
+  type WarmSpot,
+} from './thermal/index.ts';
 export { formatQuantity, parseQuantity, readMark, substituteReasons, units, type ReadMark, type Unit } from './electrical/index.ts';
 export {
   adviseMask,

@@ -23,7 +23,7 @@ export const instrumentsEn: InstrumentsWords = {
   instrument: {
     thermal: {
       name: 'Warmth around power-on',
-      help: 'Two or more temperature pictures of the same view (CSV matrix, °C), the first from before power-on. What counts is what rises, and how fast; how hot a part is by itself says little. Stand back while the set is on.',
+      help: 'Two or more temperature pictures of the same view (CSV matrix in °C, or PNG and JPEG with a colour scale in them, whose ends are marked), the first from before power-on. What counts is what rises, and how fast; how hot a part is by itself says little. Stand back while the set is on.',
       example: {},
     },
     discharge: {

@@ -47,6 +47,8 @@ const beyond = 5;
 /** Fewer cells are noise of the camera (value of ours). */
 const leastCells = 3;
 const mostSpots = 12;
+/** A small group close to a large one is its rim, where it comes and goes with the noise: share of its cells, and of the width (values of ours). */
+const fringe = { cells: 0.05, width: 0.02 };
 
 /**
  * Throws RangeError for fewer than two pictures, pictures of different sizes, or times that do not run forward.
@@ -65,7 +67,7 @@ export function compareFrames(frames: readonly TimedFrame[]): Warmth {
   const threshold = (index: number): number => Math.max(leastRise, beyond * (noises[index] ?? 0));
   // A part that warms early and cools again is one, too: beyond the noise in any picture.
   const warm = Uint8Array.from(end, (_, cell) => (rises.some((one, index) => (one[cell] ?? 0) > threshold(index)) ? 1 : 0));
-  const spots = groupsOf(warm, width, height)
+  const spots = withoutFringes(groupsOf(warm, width, height), width, height)
     .filter((cells) => cells.length >= leastCells)
     .map((cells) => spotOf(cells, rises, frames, threshold, width, height))
     .sort((a, b) => b.rate - a.rate || b.rise - a.rise)
@@ -97,7 +99,10 @@ function moveOf(first: Frame, other: Frame): readonly [number, number] {
       for (let y = Math.max(0, -dy); y < Math.min(height, height - dy); y += step)
         for (let x = Math.max(0, -dx); x < Math.min(width, width - dx); x += step) {
           // The largest differences are what warmed: they are cut, so as not to pull the picture along.
-          sum += Math.min(1, Math.abs((a[y * width + x] ?? 0) - (b[(y + dy) * width + x + dx] ?? 0)));
+          const differ = Math.abs((a[y * width + x] ?? 0) - (b[(y + dy) * width + x + dx] ?? 0));
+          // Where either says nothing.
+          if (Number.isNaN(differ)) continue;
+          sum += Math.min(1, differ);
           count += 1;
         }
       const score = count === 0 ? Infinity : sum / count;
@@ -149,6 +154,24 @@ function groupsOf(warm: Uint8Array, width: number, height: number): number[][] {
     groups.push(group);
   }
   return groups;
+}
+
+/** Groups but for the rims of larger ones. */
+function withoutFringes(groups: readonly number[][], width: number, height: number): number[][] {
+  const reach = Math.max(2, Math.round(width * fringe.width));
+  const largest = groups.reduce((most, { length }) => Math.max(most, length), 0);
+  const owner = new Map<number, readonly number[]>();
+  for (const group of groups) for (const cell of group) owner.set(cell, group);
+  const isRim = (group: readonly number[]): boolean =>
+    group.length < fringe.cells * largest &&
+    group.some((cell) => {
+      const [x, y] = [cell % width, Math.floor(cell / width)];
+      for (let ny = Math.max(0, y - reach); ny <= Math.min(height - 1, y + reach); ny += 1)
+        for (let nx = Math.max(0, x - reach); nx <= Math.min(width - 1, x + reach); nx += 1)
+          if (group.length < fringe.cells * (owner.get(ny * width + nx)?.length ?? 0)) return true;
+      return false;
+    });
+  return groups.filter((group) => !isRim(group));
 }
 
 function spotOf(

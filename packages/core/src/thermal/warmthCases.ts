@@ -158,3 +158,169 @@ export const scaleCases: readonly {
   { name: 'ends that are the same colour tell nothing', map: 'Rainbow', celsius: [20, 45], noise: 0, within: null },
   { name: 'the same, of another kind', map: 'Sinebow', celsius: [20, 45], noise: 0, within: null },
 ];
+
+/** The same places on a temperature picture and on a board's, dots of each; written before the rule. */
+export const placeCases: readonly {
+  readonly name: string;
+  readonly pairs: readonly (readonly [from: readonly [number, number], to: readonly [number, number]])[];
+  /** A place, and where it lies; null: the pairs tell nothing. */
+  readonly at: readonly [number, number];
+  readonly lies: readonly [number, number] | null;
+}[] = [
+  {
+    name: 'two places: larger and moved',
+    pairs: [
+      [
+        [10, 10],
+        [120, 220],
+      ],
+      [
+        [30, 10],
+        [160, 220],
+      ],
+    ],
+    at: [20, 20],
+    lies: [140, 240],
+  },
+  {
+    name: 'two places: the board was turned by a quarter',
+    pairs: [
+      [
+        [0, 0],
+        [100, 0],
+      ],
+      [
+        [10, 0],
+        [100, 10],
+      ],
+    ],
+    at: [10, 5],
+    lies: [95, 10],
+  },
+  {
+    name: 'three places: seen at a slant, wider than high',
+    pairs: [
+      [
+        [0, 0],
+        [0, 0],
+      ],
+      [
+        [10, 0],
+        [30, 0],
+      ],
+      [
+        [0, 10],
+        [0, 20],
+      ],
+    ],
+    at: [5, 5],
+    lies: [15, 10],
+  },
+  {
+    name: 'three places: the far side, mirrored',
+    pairs: [
+      [
+        [0, 0],
+        [100, 0],
+      ],
+      [
+        [10, 0],
+        [90, 0],
+      ],
+      [
+        [0, 10],
+        [100, 10],
+      ],
+    ],
+    at: [3, 4],
+    lies: [97, 4],
+  },
+  {
+    name: 'one place tells nothing',
+    pairs: [
+      [
+        [0, 0],
+        [1, 1],
+      ],
+    ],
+    at: [0, 0],
+    lies: null,
+  },
+  {
+    name: 'the same place twice tells nothing',
+    pairs: [
+      [
+        [5, 5],
+        [1, 1],
+      ],
+      [
+        [5, 5],
+        [9, 9],
+      ],
+    ],
+    at: [0, 0],
+    lies: null,
+  },
+  {
+    name: 'three places in a line are two',
+    pairs: [
+      [
+        [0, 0],
+        [10, 10],
+      ],
+      [
+        [10, 0],
+        [30, 10],
+      ],
+      [
+        [20, 0],
+        [50, 10],
+      ],
+    ],
+    at: [0, 5],
+    lies: [10, 20],
+  },
+];
+
+/** What is warm against what should be: a good set's rise by mark, °C; places as shares of the board's picture. */
+export const goodSetCases: readonly {
+  readonly name: string;
+  readonly spots: readonly (readonly [x: number, y: number, rise: number])[];
+  readonly marks: readonly (readonly [name: string, x: number, y: number, warm: number | null])[];
+  /** By spot: its mark, and how it compares. */
+  readonly said: readonly (readonly [string | null, 'as-good' | 'warmer' | 'cooler' | 'unknown'])[];
+  /** Marks that warm in a good set and don't here. */
+  readonly cold: readonly string[];
+}[] = [
+  { name: 'no mark near it', spots: [[0.5, 0.5, 8]], marks: [['Q1', 0.1, 0.1, null]], said: [[null, 'unknown']], cold: [] },
+  {
+    name: 'a mark near it, nothing known of a good set',
+    spots: [[0.5, 0.5, 8]],
+    marks: [['Q1', 0.51, 0.5, null]],
+    said: [['Q1', 'unknown']],
+    cold: [],
+  },
+  { name: 'warm in a good set as well', spots: [[0.5, 0.5, 8]], marks: [['Q1', 0.5, 0.51, 9]], said: [['Q1', 'as-good']], cold: [] },
+  { name: 'far warmer than in a good set', spots: [[0.5, 0.5, 22]], marks: [['Q1', 0.5, 0.51, 9]], said: [['Q1', 'warmer']], cold: [] },
+  { name: 'far cooler', spots: [[0.5, 0.5, 2]], marks: [['Q1', 0.5, 0.51, 9]], said: [['Q1', 'cooler']], cold: [] },
+  {
+    name: 'what should warm stays cold: its stage does not start',
+    spots: [[0.2, 0.2, 6]],
+    marks: [
+      ['U7', 0.2, 0.21, 6],
+      ['Q1', 0.5, 0.5, 9],
+    ],
+    said: [['U7', 'as-good']],
+    cold: ['Q1'],
+  },
+  {
+    name: 'of two marks the nearer one',
+    spots: [[0.5, 0.5, 8]],
+    marks: [
+      ['C9', 0.53, 0.5, null],
+      ['Q1', 0.51, 0.5, 8],
+    ],
+    said: [['Q1', 'as-good']],
+    cold: [],
+  },
+];

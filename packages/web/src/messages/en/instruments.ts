@@ -43,6 +43,17 @@ export const instrumentsWords = {
     innocent: 'Ruled out: stays open',
   },
   warmth: {
+    low: 'cold end',
+    high: 'hot end',
+    noPicture: '{name} is not a picture that can be read.',
+    again: 'Mark again',
+    press: {
+      cold: 'Press the cold end of the colour scale.',
+      hot: 'Press the hot end of the colour scale.',
+      corner: 'Press a corner of the board, if less than the whole picture is to be looked at.',
+      opposite: 'Press the opposite corner.',
+    },
+    mark: { cold: 'cold', hot: 'hot', corner: 'corner', opposite: 'corner' },
     add: 'Add pictures',
     needs: '1 more picture. | {n} more pictures.',
     at: 'Seconds from power-on of {name}',

@@ -1,12 +1,25 @@
 <script setup lang="ts">
 /** Temperature pictures around power-on: what warms, how fast, and where. Pictures stay in this browser. */
 import { findingSentence, instrumentWords, problemSentence, words as contractWords } from '@veglia/contract';
-import { formatQuantity, InputRefused, parseFrame, parseQuantity, thermalReport, type Frame, type Report, type Warmth } from '@veglia/core';
+import {
+  formatQuantity,
+  InputRefused,
+  parseFrame,
+  parseQuantity,
+  thermalReport,
+  type Frame,
+  type Report,
+  type Share,
+  type ThermalPicture,
+  type TimedFrame,
+  type Warmth,
+} from '@veglia/core';
 import { wrap, type Remote } from 'comlink';
 import { computed, defineAsyncComponent, markRaw, onUnmounted, ref, shallowRef, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
 import type { ChartOption, Colours } from '../../charts/option.ts';
 import { warmthOption } from '../../charts/warmth.ts';
+import PressPicture from '../../parts/PressPicture.vue';
 import type { Thermal } from '../../workers/thermal.worker.ts';
 
 defineSlots<{ done(got: { report: Report; read: Readonly<Record<string, string>> }): unknown }>();
@@ -16,11 +29,24 @@ const ChartFrame = defineAsyncComponent(() => import('../../charts/ChartFrame.vu
 
 interface Picture {
   readonly name: string;
-  readonly frame: Frame;
+  /** As it was read: a matrix, or a picture once its scale is marked. */
+  frame?: Frame | undefined;
+  /** In colours, with a scale in it. */
+  readonly colours?: ThermalPicture;
+  readonly url?: string;
   seconds: string;
+  /** Ends of its scale, as typed. */
+  low: string;
+  high: string;
 }
 const pictures = ref<Picture[]>([]);
+/** Cold and hot end of the scale, then two corners of what is looked at: the same in all pictures of one camera. */
+const marks = ref<Share[]>([]);
+const inColours = computed(() => pictures.value.filter(({ url }) => url !== undefined));
+const markNames = ['cold', 'hot', 'corner', 'opposite'] as const;
 const refusal = ref('');
+/** Of files that were added last. */
+const unread = ref('');
 const warmth = shallowRef<Warmth>();
 const report = computed(() => warmth.value && thermalReport(warmth.value));
 const read = computed(() =>
@@ -37,27 +63,74 @@ onUnmounted(() => worker?.terminate());
 
 async function add(event: Event): Promise<void> {
   const field = event.target as HTMLInputElement;
-  refusal.value = '';
+  unread.value = '';
   for (const file of field.files ?? []) {
+    // The first is from before power-on, each other a second later until somebody says when.
+    const seconds = String(pictures.value.length);
+    const { low = '', high = '' } = inColours.value.at(-1) ?? {};
     try {
-      // Raw: a picture is passed to the worker as it is.
-      const frame = markRaw(parseFrame(await file.text(), file.name));
-      // The first is from before power-on, each other a second later until somebody says when.
-      pictures.value.push({ name: file.name, frame, seconds: String(pictures.value.length) });
+      if (/^image\/(png|jpeg)$/.test(file.type)) {
+        const colours = markRaw(await dotsOf(file));
+        pictures.value.push({ name: file.name, colours, url: URL.createObjectURL(file), seconds, low, high });
+        // Raw: a picture is passed to the worker as it is.
+      } else pictures.value.push({ name: file.name, frame: markRaw(parseFrame(await file.text(), file.name)), seconds, low: '', high: '' });
     } catch (error) {
-      if (!(error instanceof InputRefused)) throw error;
-      refusal.value = error.problems.map((one) => problemSentence(one, contractWords.en)).join(' ');
+      if (error instanceof DOMException) unread.value = t('warmth.noPicture', { name: file.name });
+      else if (error instanceof InputRefused) unread.value = error.problems.map((one) => problemSentence(one, contractWords.en)).join(' ');
+      else throw error;
     }
   }
   field.value = '';
 }
+/** Throws DOMException for what is no picture. */
+async function dotsOf(file: File): Promise<ThermalPicture> {
+  const bitmap = await createImageBitmap(file);
+  const canvas = new OffscreenCanvas(bitmap.width, bitmap.height);
+  const context = canvas.getContext('2d');
+  if (!context) throw new DOMException('no canvas');
+  context.drawImage(bitmap, 0, 0);
+  const { width, height, data } = context.getImageData(0, 0, bitmap.width, bitmap.height);
+  return { width, height, rgba: data };
+}
+function remove(index: number): void {
+  const [gone] = pictures.value.splice(index, 1);
+  if (gone?.url) URL.revokeObjectURL(gone.url);
+}
+onUnmounted(() => {
+  for (const { url } of pictures.value) if (url) URL.revokeObjectURL(url);
+});
+
+/** The frame of a picture; undefined while its scale isn't marked; why not, where it can't be read. */
+async function frameOf({ frame, colours, low, high, name }: Picture): Promise<Frame | undefined | { readonly refused: string }> {
+  if (!colours) return frame;
+  const [cold, hot, from, to] = marks.value;
+  const celsius = [parseQuantity(low, '°C'), parseQuantity(high, '°C')] as const;
+  if (!cold || !hot || celsius[0] === undefined || celsius[1] === undefined) return undefined;
+  const found = await comparer().read(
+    colours,
+    { cold: [...cold], hot: [...hot], celsius: [celsius[0], celsius[1]] },
+    from && to ? [[...from], [...to]] : undefined,
+  );
+  return 'refused' in found ? { refused: `${name}: ${found.refused}` } : found;
+}
 let asked = 0;
 watch(
-  pictures,
-  async (all) => {
+  [pictures, marks],
+  async ([all]) => {
     warmth.value = undefined;
+    refusal.value = '';
     const mine = (asked += 1);
-    const frames = all.map(({ frame, seconds }) => ({ ...frame, seconds: parseQuantity(seconds, 's') ?? Number.NaN }));
+    const frames: TimedFrame[] = [];
+    for (const one of all) {
+      const frame = await frameOf(one);
+      if (mine !== asked) return;
+      if (frame && 'refused' in frame) {
+        refusal.value = t('warmth.refused', { why: frame.refused });
+        return;
+      }
+      if (!frame) return;
+      frames.push({ ...frame, seconds: parseQuantity(one.seconds, 's') ?? Number.NaN });
+    }
     if (frames.length < 2) return;
     if (frames.some(({ seconds }) => Number.isNaN(seconds))) {
       refusal.value = t('warmth.seconds');
@@ -66,10 +139,7 @@ watch(
     const found = await comparer().compare(frames);
     if (mine !== asked) return;
     if ('refused' in found) refusal.value = t('warmth.refused', { why: found.refused });
-    else {
-      refusal.value = '';
-      warmth.value = found;
-    }
+    else warmth.value = found;
   },
   { deep: true },
 );
@@ -100,14 +170,38 @@ const head = computed(() => ['n', 'x', 'y', 'rise', 'rate', 'by', 'cells'].map((
           <input v-model="one.seconds" type="text" inputmode="decimal" /> s
         </label>
         <span>{{ one.name }}</span>
-        <span class="soft">{{ t('warmth.size', { width: one.frame.width, height: one.frame.height }) }}</span>
-        <button type="button" class="plain" @click="pictures.splice(index, 1)">{{ t('warmth.remove') }}</button>
+        <span v-if="one.frame" class="soft">{{ t('warmth.size', { width: one.frame.width, height: one.frame.height }) }}</span>
+        <template v-if="one.colours">
+          <label>{{ t('warmth.low') }} <input v-model="one.low" type="text" inputmode="decimal" data-test="scale-low" /> °C</label>
+          <label>{{ t('warmth.high') }} <input v-model="one.high" type="text" inputmode="decimal" data-test="scale-high" /> °C</label>
+        </template>
+        <button type="button" class="plain" @click="remove(index)">{{ t('warmth.remove') }}</button>
       </p>
+      <div v-if="inColours[0]?.url" class="scale">
+        <p v-if="marks.length < 4" class="soft" data-test="mark-next">{{ t(`warmth.press.${markNames[marks.length] ?? 'cold'}`) }}</p>
+        <PressPicture
+          :url="inColours[0].url"
+          :alt="inColours[0].name"
+          :dots="marks.map((at, index) => ({ at, text: t(`warmth.mark.${markNames[index] ?? 'cold'}`) }))"
+          @press="(at) => marks.length < 4 && marks.push(at)"
+        />
+        <button v-if="marks.length > 0" type="button" class="plain" data-test="mark-again" @click="marks = []">
+          {{ t('warmth.again') }}
+        </button>
+      </div>
       <p v-if="pictures.length < 2" class="soft">{{ t('warmth.needs', 2 - pictures.length) }}</p>
+      <p v-if="unread" class="alarm" role="alert">{{ unread }}</p>
       <p v-if="refusal" class="alarm" role="alert">{{ refusal }}</p>
       <label class="push">
         {{ t('warmth.add') }}
-        <input type="file" accept=".csv,.txt,text/csv" multiple class="visually-hidden" data-test="add-pictures" @change="add" />
+        <input
+          type="file"
+          accept=".csv,.txt,text/csv,image/png,image/jpeg"
+          multiple
+          class="visually-hidden"
+          data-test="add-pictures"
+          @change="add"
+        />
       </label>
     </section>
     <section role="status" data-test="result">
@@ -150,6 +244,10 @@ const head = computed(() => ['n', 'x', 'y', 'rise', 'rate', 'by', 'cells'].map((
   border-radius: var(--radius);
   background: transparent;
   text-align: right;
+}
+.scale {
+  max-width: 460px;
+  margin: 6px 0;
 }
 dl {
   display: grid;
