@@ -20,6 +20,9 @@ test('discharge, odd one out and masking by hand; nothing is lost on the way fro
   await expect(result.locator('[data-finding="siblings-odd"]')).toContainText('Reading 4 of 4 is odd.');
   await page.getByTestId('instrument-discharge').click();
   await expect(page.getByTestId('field-volts')).toHaveValue('400');
+  await page.reload();
+  await page.getByTestId('instrument-discharge').click();
+  await expect(page.getByTestId('field-volts')).toHaveValue('400');
   await page.getByTestId('instrument-mask').click();
   await page.getByTestId('example').click();
   await expect(result.locator('[data-finding="mask-next"]')).toContainText('Next trial: leave');

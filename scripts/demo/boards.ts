@@ -97,6 +97,8 @@ const board: BoardInput = {
         mark('hazard', 7, 'C906', [420, 560], 'Main capacitor: holds its charge after unplugging.'),
         mark('part', 8, 'C231', [760, 380]),
         mark('part', 9, 'C232', [860, 380]),
+        { ...mark('part', 40, 'Q231', [710, 525], 'Under the heatsink.'), warm: 12 },
+        { ...mark('part', 41, 'T901', [210, 175]), warm: 6 },
         ...along.map(({ name, x, y }, index) => mark('part', 20 + index, name, [x, y])),
       ],
     },

@@ -403,12 +403,16 @@ export {
 } from './instruments/index.ts';
 export { misleadingWires, readWires, type Wire } from './modification/index.ts';
 export {
+  alignPlaces,
   compareFrames,
   frameFromPicture,
+  judgeWarmth,
   parseFrame,
   type ColourScale,
   type Frame,
+  type JudgedSpot,
   type Picture as ThermalPicture,
+  type PlacePair,
   type Share,
   type TimedFrame,
   type Warmth,

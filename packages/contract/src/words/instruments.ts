@@ -512,6 +512,11 @@ export const instrumentsEn: InstrumentsWords = {
     'warm-next-4': 'Then: {x} % from the left, {y} % from the top. {rise} °C up, fastest {rate} °C a second.',
     'warm-next-5': 'Then: {x} % from the left, {y} % from the top. {rise} °C up, fastest {rate} °C a second.',
     'warm-none': 'Nothing warms by more than {noise} °C. Take the second picture later, or nearer.',
+    'warm-warmer': 'Warmer than in a good set (its rise in brackets): {list}.',
+    'warm-cooler': 'Cooler than in a good set (its rise in brackets): {list}.',
+    'warm-as-good': 'As in a good set: {list}.',
+    'warm-named': 'On the board: {list}.',
+    'warm-cold': 'Warm in a good set and cold here: {list}. That stage does not start, or is off by design now.',
     'warm-everywhere':
       'Many places warm: the board as a whole, or pictures that do not lie on each other. Fix the camera and take both again.',
     'short-read-again':

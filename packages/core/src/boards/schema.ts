@@ -73,6 +73,8 @@ const spotMarkSchema = z.strictObject({
   name,
   at: spotSchema,
   point: idSchema.optional(),
+  /** How far it rises in a good set within a minute of power-on, °C. */
+  warm: z.number().min(0.5).max(200).optional(),
   expects: z.array(pinExpectationSchema).max(most.expectations).default([]),
   note,
 });

@@ -11,7 +11,7 @@ function numbers(seed: number): () => number {
 }
 const channels = (colour: string): number[] => {
   const hex = /^#(..)(..)(..)$/.exec(colour);
-  return (hex ? hex.slice(1).map((one) => Number.parseInt(one, 16)) : (colour.match(/[\d.]+/g) ?? []).slice(0, 3).map(Number)) as number[];
+  return hex ? hex.slice(1).map((one) => Number.parseInt(one, 16)) : (colour.match(/[\d.]+/g) ?? []).slice(0, 3).map(Number);
 };
 
 const [width, height] = [320, 240];

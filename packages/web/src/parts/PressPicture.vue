@@ -3,7 +3,11 @@
 import type { Share } from '@veglia/core';
 
 defineProps<{ url: string; alt: string; dots: readonly { readonly at: Share; readonly text: string }[] }>();
-const emit = defineEmits<{ press: [at: Share] }>();
+const emit = defineEmits<{ press: [at: Share]; size: [dots: readonly [width: number, height: number]] }>();
+function loaded(event: Event): void {
+  const { naturalWidth, naturalHeight } = event.currentTarget as HTMLImageElement;
+  emit('size', [naturalWidth, naturalHeight]);
+}
 function press(event: MouseEvent): void {
   const box = (event.currentTarget as HTMLElement).getBoundingClientRect();
   if (box.width === 0 || box.height === 0) return;
@@ -14,7 +18,7 @@ function press(event: MouseEvent): void {
 
 <template>
   <div class="whole" data-test="press-picture" @click="press">
-    <img :src="url" :alt="alt" draggable="false" />
+    <img :src="url" :alt="alt" draggable="false" @load="loaded" />
     <span v-for="(dot, index) in dots" :key="index" class="dot" :style="{ left: `${dot.at[0] * 100}%`, top: `${dot.at[1] * 100}%` }">{{
       dot.text
     }}</span>

@@ -79,6 +79,8 @@ export const boardsWords = {
     note: 'Note',
     noteHint: 'What to mind there',
     noName: 'Enter what is printed there.',
+    warm: 'Rise in a good set, a minute after power-on',
+    warmWrong: 'Enter a rise from 0.5 to 200 °C.',
     noLabels: 'Enter the labels: they tell how many pins there are.',
     tooMany: '{n} pins; {most} at most.',
     done: 'Done',

@@ -47,6 +47,9 @@ export const instrumentsWords = {
     high: 'hot end',
     noPicture: '{name} is not a picture that can be read.',
     again: 'Mark again',
+    placeHere: 'Press a place on the temperature picture ({letter}); two or three are enough, far apart.',
+    placeOther: 'Press the same place ({letter}) on the board.',
+    placed: 'Three places are enough.',
     press: {
       cold: 'Press the cold end of the colour scale.',
       hot: 'Press the hot end of the colour scale.',

@@ -173,7 +173,7 @@ function keepKeys(event: KeyboardEvent): void {
         <option value="thermal">{{ words.thermal?.name }}</option>
       </select>
     </label>
-    <WarmthSheet v-if="which === 'thermal'">
+    <WarmthSheet v-if="which === 'thermal'" v-bind="own.length > 0 ? { boards: own } : {}">
       <template #done="{ report, read }">
         <p class="row">
           <select v-model="where" :aria-label="t('instruments.about')" data-test="about">

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** One mark: its name, its pins with their labels and what those stand for, what belongs there. */
-import { mostPins, pointOfLabel, readLabel, type CompiledPack, type Mark, type Pin } from '@veglia/core';
+import { mostPins, parseQuantity, pointOfLabel, readLabel, type CompiledPack, type Mark, type Pin } from '@veglia/core';
 import { computed, nextTick, onMounted, ref, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { useNames } from '../../names.ts';
@@ -102,6 +102,14 @@ function changeOwnPoint(point: string): void {
   const { point: _, ...rest } = props.mark;
   emit('change', point === '' ? rest : { ...rest, point });
 }
+function changeWarm(event: Event): void {
+  if (props.mark.kind === 'connector') return;
+  const { warm: _, ...rest } = props.mark;
+  const text = (event.target as HTMLInputElement).value.trim();
+  const warm = parseQuantity(text, '°C');
+  error.value = text !== '' && (warm === undefined || warm < 0.5 || warm > 200) ? t('boards.warmWrong') : '';
+  if (error.value === '') emit('change', warm === undefined ? rest : { ...rest, warm });
+}
 function done(): void {
   if (apply(true)) emit('done');
 }
@@ -184,6 +192,10 @@ function done(): void {
         </tbody>
       </table>
     </div>
+    <label v-if="mark.kind !== 'connector'" class="warm">
+      {{ t('boards.warm') }}
+      <input :value="mark.warm ?? ''" type="text" inputmode="decimal" data-test="mark-warm" @change="changeWarm" /> °C
+    </label>
     <TextField
       id="mark-note"
       v-model="note"
@@ -229,6 +241,15 @@ select {
   border: 1.5px solid var(--ink-soft);
   border-radius: var(--radius);
   background: transparent;
+}
+.warm input {
+  width: 80px;
+  min-height: 40px;
+  padding: 2px 8px;
+  border: 1.5px solid var(--ink-soft);
+  border-radius: var(--radius);
+  background: transparent;
+  text-align: right;
 }
 .row {
   display: flex;

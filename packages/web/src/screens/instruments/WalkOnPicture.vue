@@ -1,12 +1,13 @@
 <script setup lang="ts">
 /** A rail on the picture of its board: parts are pressed in order along the track, and each reading is entered at the one that is ringed. */
 import { branchesText, parseQuantity, railWithBranches, type Mark, type Report } from '@veglia/core';
-import { computed, onMounted, ref, watch } from 'vue';
+import { computed, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
 import MeterButton from '../../parts/MeterButton.vue';
 import UnitInput from '../../parts/UnitInput.vue';
-import { useBoards } from '../../stores/boards.ts';
 import BoardPicture from '../boards/BoardPicture.vue';
+import BoardChoice from './BoardChoice.vue';
+import { useBoardPictures } from './boardPictures.ts';
 
 const props = defineProps<{
   /** As typed; written to. */
@@ -16,30 +17,10 @@ const props = defineProps<{
   boards?: readonly string[];
 }>();
 const { t } = useI18n();
-const store = useBoards();
-onMounted(() => {
-  if (!store.list) void store.load();
-});
-
-const offered = computed(() => (store.list ?? []).filter(({ id, retired }) => props.boards?.includes(id) ?? !retired));
-const picked = ref('');
-const board = computed(() => picked.value || offered.value[0]?.id || '');
-watch(
-  board,
-  (id) => {
-    if (id !== '' && !store.byId.has(id)) void store.read(id);
-  },
-  { immediate: true },
-);
 /** What a rail may run along. */
 const isPart = (mark: Mark): boolean => mark.kind === 'part' || mark.kind === 'test-point' || mark.kind === 'take-off-first';
-const pictures = computed(() =>
-  (store.byId.get(board.value)?.board.pictures ?? [])
-    .map(({ photo, name, marks }) => ({ photo, name, marks: marks.filter(isPart) }))
-    .filter(({ marks }) => marks.length >= 2),
-);
-const pictureAt = ref(0);
-const picture = computed(() => pictures.value[pictureAt.value] ?? pictures.value[0]);
+const from = useBoardPictures(() => props.boards, isPart, 2);
+const { picture } = from;
 
 /** A name in a list has no blanks. */
 const token = (name: string): string => name.replace(/[\s;,]+/g, '-');
@@ -111,46 +92,32 @@ function enter(): void {
 
 <template>
   <div class="onpicture" data-test="walk-on-picture">
-    <p v-if="offered.length === 0" class="soft">{{ t('walk.noBoard') }}</p>
-    <template v-else>
-      <p class="row">
-        <select v-if="offered.length > 1" v-model="picked" :aria-label="t('walk.board')" data-test="walk-board">
-          <option v-for="(one, index) in offered" :key="one.id" :value="index === 0 ? '' : one.id">{{ one.number }}</option>
-        </select>
-        <span v-else>{{ offered[0]?.number }}</span>
-        <select v-if="pictures.length > 1" v-model.number="pictureAt" :aria-label="t('walk.picture')">
-          <option v-for="(one, index) in pictures" :key="index" :value="index">{{ one.name || index + 1 }}</option>
-        </select>
-      </p>
-      <p v-if="!picture && store.byId.has(board)" class="soft">
-        {{ t('walk.noMarks') }} <RouterLink :to="`/boards/${board}`">{{ t('walk.mark') }}</RouterLink>
-      </p>
-      <template v-if="picture">
-        <p class="soft">{{ t(row.length < 2 ? 'walk.press' : 'walk.hang') }}</p>
-        <BoardPicture
-          :photo="picture.photo"
-          :alt="picture.name || t('walk.picture')"
-          :marks="picture.marks"
-          :texts="texts"
-          :chosen="ringed"
-          :placed="[]"
-          :placing="false"
-          @choose="press"
-        >
-          <button v-if="row.length > 0" type="button" class="push" data-test="walk-undo" @click="undo">
-            {{ t('walk.undo', { name: row.at(-1) }) }}
-          </button>
-        </BoardPicture>
-        <div v-if="toRead !== undefined && row.length >= 2" class="row">
-          <label class="row">
-            <b>{{ t('walk.read', { name: row[toRead] ?? '', number: toRead + 1 }) }}</b>
-            <UnitInput v-model="reading" unit="Ω" :aria-invalid="wrong" data-test="walk-reading" @keydown.enter.prevent="enter" />
-          </label>
-          <button type="button" class="push full" data-test="walk-enter" @click="enter">{{ t('walk.enter') }}</button>
-          <MeterButton />
-          <span v-if="wrong" class="alarm" role="alert">{{ t('walk.wrong') }}</span>
-        </div>
-      </template>
+    <BoardChoice :from="from" />
+    <template v-if="picture">
+      <p class="soft">{{ t(row.length < 2 ? 'walk.press' : 'walk.hang') }}</p>
+      <BoardPicture
+        :photo="picture.photo"
+        :alt="picture.name || t('walk.picture')"
+        :marks="picture.marks"
+        :texts="texts"
+        :chosen="ringed"
+        :placed="[]"
+        :placing="false"
+        @choose="press"
+      >
+        <button v-if="row.length > 0" type="button" class="push" data-test="walk-undo" @click="undo">
+          {{ t('walk.undo', { name: row.at(-1) }) }}
+        </button>
+      </BoardPicture>
+      <div v-if="toRead !== undefined && row.length >= 2" class="row">
+        <label class="row">
+          <b>{{ t('walk.read', { name: row[toRead] ?? '', number: toRead + 1 }) }}</b>
+          <UnitInput v-model="reading" unit="Ω" :aria-invalid="wrong" data-test="walk-reading" @keydown.enter.prevent="enter" />
+        </label>
+        <button type="button" class="push full" data-test="walk-enter" @click="enter">{{ t('walk.enter') }}</button>
+        <MeterButton />
+        <span v-if="wrong" class="alarm" role="alert">{{ t('walk.wrong') }}</span>
+      </div>
     </template>
   </div>
 </template>
@@ -170,12 +137,5 @@ function enter(): void {
   align-items: center;
   gap: 6px 10px;
   margin: 0;
-}
-select {
-  min-height: 42px;
-  padding: 4px 10px;
-  border: 1.5px solid var(--ink-soft);
-  border-radius: var(--radius);
-  background: transparent;
 }
 </style>

@@ -8,6 +8,7 @@ import {
   parseQuantity,
   thermalReport,
   type Frame,
+  type JudgedSpot,
   type Report,
   type Share,
   type ThermalPicture,
@@ -22,9 +23,12 @@ import { warmthOption } from '../../charts/warmth.ts';
 import PressPicture from '../../parts/PressPicture.vue';
 import type { Thermal } from '../../workers/thermal.worker.ts';
 
+/** Boards of a job; left out: all that the shop knows. */
+defineProps<{ boards?: readonly string[] }>();
 defineSlots<{ done(got: { report: Report; read: Readonly<Record<string, string>> }): unknown }>();
 const { t } = useI18n();
 const words = instrumentWords.en;
+const WarmthOnBoard = defineAsyncComponent(() => import('./WarmthOnBoard.vue'));
 const ChartFrame = defineAsyncComponent(() => import('../../charts/ChartFrame.vue'));
 
 interface Picture {
@@ -48,7 +52,12 @@ const refusal = ref('');
 /** Of files that were added last. */
 const unread = ref('');
 const warmth = shallowRef<Warmth>();
-const report = computed(() => warmth.value && thermalReport(warmth.value));
+/** The last of the pictures that were compared. */
+const last = shallowRef<Frame>();
+const onBoard = ref(false);
+const judged = shallowRef<{ readonly spots: readonly JudgedSpot[]; readonly cold: readonly string[] }>();
+const report = computed(() => warmth.value && thermalReport(warmth.value, judged.value));
+const ofPlace = (code: string): boolean => code === 'warm-first' || code.startsWith('warm-next-');
 const read = computed(() =>
   Object.fromEntries(pictures.value.map(({ name, seconds }, index) => [`picture${index + 1}`, `${seconds} s: ${name}`])),
 );
@@ -139,7 +148,10 @@ watch(
     const found = await comparer().compare(frames);
     if (mine !== asked) return;
     if ('refused' in found) refusal.value = t('warmth.refused', { why: found.refused });
-    else warmth.value = found;
+    else {
+      last.value = frames.at(-1);
+      warmth.value = found;
+    }
   },
   { deep: true },
 );
@@ -214,8 +226,20 @@ const head = computed(() => ['n', 'x', 'y', 'rise', 'rate', 'by', 'cells'].map((
           </template>
         </dl>
         <p v-for="(finding, index) in report.findings" :key="finding.code" class="finding" :data-finding="finding.code">
-          <strong v-if="warmth.spots.length > 0" class="figure">{{ index + 1 }}</strong> {{ findingSentence(finding) }}
+          <strong v-if="ofPlace(finding.code)" class="figure">{{ index + 1 }}</strong> {{ findingSentence(finding) }}
         </p>
+        <template v-if="warmth.spots.length > 0 && last">
+          <button type="button" class="push" :aria-expanded="onBoard" data-test="on-board" @click="onBoard = !onBoard">
+            {{ t(onBoard ? 'walk.close' : 'walk.open') }}
+          </button>
+          <WarmthOnBoard
+            v-if="onBoard"
+            :warmth="warmth"
+            :frame="last"
+            v-bind="boards ? { boards } : {}"
+            @judged="(found) => (judged = found)"
+          />
+        </template>
         <slot name="done" :report="report" :read="read" />
         <ChartFrame class="plot" :title="t('warmth.chart')" :option="option" :head="head" :rows="rows" file="warmth" />
       </template>
