@@ -72,7 +72,9 @@ describe('which layout is it', () => {
     const closed = steps('sound-dark', [], unsure);
     expect(closed[0]?.because.code).toBe('outside-first');
     expect(closed.some(({ kind }) => kind === 'layout')).toBe(false);
-    const inside = steps('sound-dark', [], unsure, { schools: { cover: 'open-first' } });
+    // Between these two the cheapest first step is one inside.
+    const either = { layout: { probabilities: { 'led-tcon': 0.5, 'led-tcon-on-main': 0.5 } } };
+    const inside = steps('sound-dark', [], either, { schools: { cover: 'open-first' } });
     expect(named(inside[0]!)).toBe('layout layout.found (layout-first)');
     expect(inside[0]?.minutes).toBeGreaterThan(8);
     expect(inside[0]?.cautions).toContain('back-off');

@@ -18,6 +18,7 @@ import {
   crackQuestion,
   isQuestion,
   leadsProven,
+  partsFirst,
   otherWay,
   panelQuestion,
   panelRepair,
@@ -104,7 +105,10 @@ export function recommend(
   else if (interpretation.cracked) push(crackQuestion(belief, compiled, layout.id, settings));
   if (interpretation.symptoms.has('blinking') && !interpretation.blinkRead) push(blinkStep(compiled, settings));
   const settledHere = next.length > 0;
-  if (!interpretation.cracked) for (const step of repairs) if (leadsProven(step, compiled)) add(step);
+  for (const step of interpretation.cracked ? [] : repairs.filter((one) => leadsProven(one, compiled))) {
+    for (const part of partsFirst(step, repairs)) add(part);
+    add(step);
+  }
 
   if (policy === 'cost') {
     if (next.length === 0) {

@@ -128,6 +128,19 @@ export function worthNaming(step: NextStep, belief: Belief, compiled: CompiledPa
 /** A proven assembly's repair leads at once where it cures so surely; a part on it that may be the wrong one waits for a test that pays (value of ours). */
 const surelyCures = 0.75;
 
+/**
+ * Parts of a proven assembly that are renewed before `leader` renews it whole: where trying one first, and the whole for what that leaves, costs less than the
+ * whole at once. A fuse before the board that carries it.
+ */
+export function partsFirst(leader: NextStep, repairs: readonly NextStep[]): NextStep[] {
+  const sure = leader.because.chance ?? 0;
+  return repairs.filter((step) => {
+    const chance = step.because.chance ?? 0;
+    if (step.of !== leader.of || step.id === leader.id || step.because.code !== 'proven') return false;
+    return sure > 0 && step.cost.amountMinor < leader.cost.amountMinor * Math.min(1, chance / sure);
+  });
+}
+
 /** Whether the step renews what is proven already. */
 export const leadsProven = (step: NextStep, compiled: CompiledPack): boolean =>
   step.because.code === 'proven' && (step.because.chance ?? 0) >= surelyCures && !isQuestion(step, compiled);
