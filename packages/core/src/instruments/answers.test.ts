@@ -29,5 +29,10 @@ describe('what an instrument’s result answers', () => {
       named += pairs.length;
     }
     expect(named).toBeGreaterThan(10);
+    const beside = shipped().pack.repairs.flatMap((repair) => instrumentsFor(repair));
+    for (const instrument of beside) expect(ids).toContain(instrument);
+    // What the step is done with stands beside it: a row of capacitors is walked, contacts are masked.
+    expect(instrumentsFor(shipped().pack.repairs.find(({ id }) => id === 'bias.capacitor')!)[0]).toBe('short');
+    expect(instrumentsFor(shipped().pack.repairs.find(({ id }) => id === 'clock.mask')!)).toEqual(['mask']);
   });
 });

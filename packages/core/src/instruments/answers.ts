@@ -1,5 +1,5 @@
 /** What a result answers: the pack names, beside an answer, the results that say the same. */
-import type { TestDefinition } from '../knowledge/index.ts';
+import type { Repair, TestDefinition } from '../knowledge/index.ts';
 import type { Report } from './instrument.ts';
 
 /** An answer that a result amounts to. */
@@ -23,7 +23,8 @@ export function instrumentAnswers(
   );
 }
 
-/** Instruments whose results answer this test, in the order of its answers. */
-export const instrumentsFor = (test: TestDefinition): string[] => [
-  ...new Set(test.observe.outcomes.flatMap(({ by }) => (by ?? []).map(({ instrument }) => instrument))),
-];
+/** Instruments whose results answer this test, in the order of its answers; or that help with this repair. */
+export const instrumentsFor = (step: TestDefinition | Pick<Repair, 'instruments'>): readonly string[] =>
+  'observe' in step
+    ? [...new Set(step.observe.outcomes.flatMap(({ by }) => (by ?? []).map(({ instrument }) => instrument)))]
+    : (step.instruments ?? []);

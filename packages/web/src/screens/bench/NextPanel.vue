@@ -69,6 +69,12 @@ const boards = useJobBoards(
   () => props.compiled,
 );
 const test = computed(() => (props.step.kind === 'test' ? props.compiled.tests.get(props.step.id) : undefined));
+/** Instruments offered beside the step. */
+const work = computed(() => {
+  const repair = props.step.kind === 'repair' ? props.compiled.pack.repairs.find(({ id }) => id === props.step.id) : undefined;
+  const own = test.value ?? repair;
+  return own ? instrumentsFor(own) : [];
+});
 const hints = computed(() => (test.value ? familyHints(test.value, props.compiled.families.get(props.family ?? '')) : []));
 const instrumentName = (id: string): string => instrumentWords.en.instrument[id]?.name ?? id;
 /** Only a step that opens further names how far: another may be done as the set stands. */
@@ -251,14 +257,7 @@ defineExpose({ press, asks, focus: () => title.value?.focus({ preventScroll: tru
   <section class="sheet next" data-test="next" :data-step="step.id" :data-of="step.of">
     <div class="line">
       <h2>{{ begun ? t('bench.begun') : chosen ? t('bench.taken') : t('bench.next') }}</h2>
-      <button
-        v-for="one in test ? instrumentsFor(test) : []"
-        :key="one"
-        type="button"
-        class="plain work"
-        :data-test="`work-${one}`"
-        @click="$emit('instrument', one)"
-      >
+      <button v-for="one in work" :key="one" type="button" class="plain work" :data-test="`work-${one}`" @click="$emit('instrument', one)">
         {{ instrumentName(one) }}
       </button>
       <button v-if="chosen" type="button" class="plain back" @click="$emit('back')">
