@@ -26,6 +26,8 @@ export {
   familyFileSchema,
   familyProblems,
   likeFamily,
+  linkInstead,
+  ribbonsOf,
   silentOutcomes,
 } from './knowledge/index.ts';
 export type {

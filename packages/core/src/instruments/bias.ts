@@ -6,6 +6,7 @@ const seen = ['unmeasured', 'there', 'missing', 'trips'] as const;
 
 export const bias: Instrument = {
   id: 'bias',
+  measures: true,
   fields: rails.map((id) => ({ id, kind: 'choice', unit: '', usual: 'unmeasured', choices: seen })),
   run({ text }) {
     const found = rails.map((id) => ({ id, is: text(id) })).filter(({ is }) => is !== 'unmeasured');

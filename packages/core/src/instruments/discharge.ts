@@ -7,6 +7,7 @@ const falls = 0.98;
 
 export const discharge: Instrument = {
   id: 'discharge',
+  measures: true,
   fields: [
     { id: 'farads', kind: 'quantity', unit: 'F', optional: true, least: 1e-9, most: 1 },
     { id: 'volts', kind: 'quantity', unit: 'V', optional: true, least: 0, most: 2000 },

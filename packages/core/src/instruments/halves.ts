@@ -6,6 +6,7 @@ const trial = (id: string) => ({ id, kind: 'choice', unit: '', usual: 'unmeasure
 
 export const halves: Instrument = {
   id: 'halves',
+  measures: true,
   fields: [
     // With one ribbon and a link the near side hangs on the ribbon itself: only the link, and with it the far side, can be cut.
     { id: 'ribbons', kind: 'choice', unit: '', usual: 'each', choices: ['each', 'link'] },

@@ -73,6 +73,8 @@ export interface Report {
 export interface Instrument {
   readonly id: string;
   readonly fields: readonly Field[];
+  /** A simulated set shows something on it; the others calculate, or ask what only a hand knows. */
+  readonly measures?: true;
   /** Work on the set itself: in a job it is recorded once the set is unplugged with its rails down. */
   readonly asksDown?: true;
   /** Fields that go on from what another instrument recorded: own field from its field. */

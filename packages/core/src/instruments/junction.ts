@@ -8,6 +8,7 @@ const shorted = 0.05;
 
 export const junction: Instrument = {
   id: 'junction',
+  measures: true,
   fields: [
     { id: 'kind', kind: 'choice', unit: '', usual: 'silicon', choices: ['silicon', 'schottky', 'led'] },
     { id: 'forward', kind: 'quantity', unit: 'V', optional: true, least: 0, most: 5 },

@@ -49,6 +49,7 @@ export const link: Instrument = {
 
 export const bar: Instrument = {
   id: 'bar',
+  measures: true,
   fields: [
     { id: 'columns', kind: 'quantity', unit: '', optional: true, whole: true, least: 320, most: 8192 },
     { id: 'perPixel', kind: 'quantity', unit: '', usual: '3', whole: true, least: 1, most: 4 },

@@ -32,6 +32,7 @@ const listed = (lines: readonly number[]): string => lines.join(', ');
 
 export const mask: Instrument = {
   id: 'mask',
+  measures: true,
   fields: [
     { id: 'lines', kind: 'quantity', unit: '', whole: true, least: 1, most: mostLines },
     { id: 'trials', kind: 'text', unit: '', optional: true },

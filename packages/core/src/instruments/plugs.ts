@@ -35,6 +35,7 @@ const siemens = (ohms: number): number => 1 / Math.max(ohms, 1e-3);
 
 export const plugs: Instrument = {
   id: 'plugs',
+  measures: true,
   fields: [
     { id: 'all', kind: 'quantity', unit: 'Ω', least: 0, most: 1e8 },
     { id: 'off', kind: 'text', unit: '', optional: true },

@@ -46,6 +46,7 @@ function numbersOf(readings: readonly WalkReading[]): () => number {
 
 export const short: Instrument = {
   id: 'short',
+  measures: true,
   fields: [
     { id: 'names', kind: 'text', unit: '', optional: true },
     { id: 'capacitors', kind: 'quantity', unit: '', whole: true, least: 2, most: mostCapacitors },

@@ -7,6 +7,7 @@ const unitOf: Readonly<Record<string, Unit>> = { ohms: 'Ω', volts: 'V', celsius
 /** One for each quantity: the unit belongs to the field. */
 const siblingsOf = (quantity: 'ohms' | 'volts' | 'celsius'): Instrument => ({
   id: quantity === 'ohms' ? 'siblings' : `siblings-${quantity}`,
+  ...(quantity === 'ohms' ? { measures: true as const } : {}),
   fields: [{ id: 'values', kind: 'list', unit: unitOf[quantity] ?? '', ...(quantity === 'ohms' ? { least: 0 } : {}), most: 1e12 }],
   run({ list }): Report {
     const values = list('values');

@@ -7,6 +7,7 @@ const farLow = 0.9;
 
 export const string: Instrument = {
   id: 'string',
+  measures: true,
   fields: [
     { id: 'strips', kind: 'quantity', unit: '', whole: true, least: 1, most: 60 },
     { id: 'leds', kind: 'quantity', unit: '', whole: true, least: 1, most: 60 },

@@ -53,6 +53,7 @@ function byVolts(volts: number, ledVolts: number): LedState | 'none' {
 
 export const strips: Instrument = {
   id: 'strips',
+  measures: true,
   fields: [
     { id: 'strips', kind: 'quantity', unit: '', whole: true, least: 1, most: 60 },
     { id: 'leds', kind: 'quantity', unit: '', whole: true, least: 1, most: 60 },

@@ -211,6 +211,7 @@ function checkLayout(pack: Pack, layout: Layout, known: Known, refer: Refer, wor
   }
   if (hasCycle(layout)) problems.push({ code: 'graph-cycle', where: `${where}.feeds` });
   for (const id of unreachableNodes(layout)) problems.push({ code: 'graph-unreachable', where: `${where}.feeds`, value: id });
+  for (const ribbon of Object.keys(layout.ribbons ?? {})) own(ribbon, `${where}.ribbons`);
   for (const [node, stage] of Object.entries(layout.access)) {
     if (layout.points[node] === undefined && !pack.places.includes(node)) own(node, `${where}.access`);
     refer('stage', stage, `${where}.access.${node}`);

@@ -5,7 +5,7 @@
 import { z } from 'zod';
 import { InputRefused, problemsOfSchema, type Problem } from '../problems.ts';
 import { checkBlinkCodes } from './checkBlink.ts';
-import { familySchema, type Family, type Pack, type TestDefinition } from './schema.ts';
+import { familySchema, type Family, type Layout, type Pack, type TestDefinition } from './schema.ts';
 
 /** A family as a file of its own. */
 export const familyFileSchema = z.strictObject({
@@ -109,6 +109,24 @@ export function familiesCovering(families: readonly Covering[], plate: Plate): s
   return families
     .filter((one) => !one.retired && one.models.some((model) => plain(model) === wanted) && withinFamily(one, plate))
     .map(({ id }) => id);
+}
+
+/** How the panel's halves are fed: a ribbon each, or one with a link; undefined where no ribbon is of one half. A family stands above its layout. */
+export function ribbonsOf(layout: Layout | undefined, family: Family | undefined): 'each' | 'link' | undefined {
+  const sides = new Set(Object.values(layout?.ribbons ?? {}));
+  return sides.size === 0 ? undefined : (family?.ribbons ?? (sides.size === 2 ? 'each' : 'link'));
+}
+
+/** Whether a step takes off a ribbon that feeds both halves here, though its layout has one for each: the link is taken off for the far half. */
+export function linkInstead(
+  test: Pick<TestDefinition, 'do'>,
+  of: string | undefined,
+  layout: Layout | undefined,
+  family: Family | undefined,
+): boolean {
+  const pulled = test.do.flatMap((step) => ('pull' in step ? step.pull.map((id) => (id === '$of' ? (of ?? id) : id)) : []));
+  const ribbons = pulled.filter((id) => layout?.ribbons?.[id] !== undefined);
+  return ribbons.length === 1 && ribbonsOf(layout, family) === 'link';
 }
 
 /** What a family says for a step: service keys where its menu is asked for, remotes that worked, the jig it takes. */

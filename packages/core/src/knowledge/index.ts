@@ -12,6 +12,8 @@ export {
   familyFileSchema,
   familyProblems,
   likeFamily,
+  linkInstead,
+  ribbonsOf,
   withFamily,
   withinFamily,
   type Covering,

@@ -4,7 +4,18 @@ import { InputRefused } from '../problems.ts';
 import { shippedPack } from '../testing/shipped.ts';
 import { coverCases, likeExpects } from './familyCases.ts';
 import { foldCase, parseCase } from '../index.ts';
-import { checkPack, compilePack, familiesCovering, familyHints, familyProblems, likeFamily, withFamily, type Family } from './index.ts';
+import {
+  checkPack,
+  compilePack,
+  familiesCovering,
+  familyHints,
+  familyProblems,
+  likeFamily,
+  linkInstead,
+  ribbonsOf,
+  withFamily,
+  type Family,
+} from './index.ts';
 
 const pack = shippedPack();
 const other = pack.families.find(({ blink, rails }) => blink.length > 0 && rails.length > 0)!;
@@ -125,5 +136,34 @@ describe('a set of a version that the family doesn’t cover', () => {
     ).assemblies.find(({ id }) => id === 'main')?.probability;
     expect(mainOf({ version: 'B' })).toBeLessThan(mainOf({ version: 'A' }) - 0.01);
     expect(mainOf({ version: 'B' })).toBeGreaterThan((without ?? 1) + 0.01);
+  });
+});
+
+describe('ribbons of the panel', () => {
+  // Common practice, no source: two ribbons, one for each half; or one, with a link from half to half.
+  const compiled = compilePack(pack);
+  const layout = (id: string) => compiled.layouts.get(id);
+  const linked = { ...other, ribbons: 'link' } as Family;
+  test('by layout, and a family that differs stands above it; where no ribbon is of one half nothing is said', () => {
+    expect(ribbonsOf(layout('led-tcon'), undefined)).toBe('each');
+    expect(ribbonsOf(layout('led-tcon-on-main'), other)).toBe('each');
+    expect(ribbonsOf(layout('led-tcon'), linked)).toBe('link');
+    expect(ribbonsOf(layout('led-tcon-on-panel'), linked)).toBeUndefined();
+    expect(ribbonsOf(layout('plasma'), undefined)).toBeUndefined();
+  });
+  test('a step that takes off one half’s ribbon says so where a link feeds the other half', () => {
+    const half = compiled.tests.get('cut.panel-left')!;
+    const both = compiled.tests.get('cut.panel-both')!;
+    const reseat = compiled.tests.get('reseat')!;
+    expect(linkInstead(half, undefined, layout('led-tcon'), linked)).toBe(true);
+    expect(linkInstead(half, undefined, layout('led-tcon'), other)).toBe(false);
+    expect(linkInstead(both, undefined, layout('led-tcon'), linked)).toBe(false);
+    expect(linkInstead(reseat, 'harness.light', layout('led-tcon'), linked)).toBe(false);
+  });
+  test('a ribbon that the layout hasn’t got is refused', () => {
+    const spoilt = structuredClone(pack);
+    const first = spoilt.layouts.find(({ id }) => id === 'led-tcon')!;
+    first.ribbons = { 'harness.nowhere': 'left' };
+    expect(checkPack(spoilt).map(({ value }) => value)).toContain('harness.nowhere');
   });
 });

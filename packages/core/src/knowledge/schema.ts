@@ -229,6 +229,8 @@ export const layoutSchema = z.strictObject({
   feeds: z.array(z.tuple([idSchema, idSchema])),
   /** Stage at which a node can be touched or seen. */
   access: z.record(idSchema, idSchema),
+  /** Half of the panel that each of its ribbons feeds, seen from behind. */
+  ribbons: z.record(idSchema, z.enum(['left', 'right'])).optional(),
   /** Places to put a probe, a bridge or tape. */
   points: z.record(
     idSchema,
@@ -606,6 +608,8 @@ export const familySchema = z.strictObject({
   /** Codes of replacement remotes that worked, and the pattern jig it takes. */
   remotes: z.array(z.string().min(1).max(200)).max(20).optional(),
   jig: z.string().min(1).max(200).optional(),
+  /** A ribbon for each half of the panel, or one with a link to the other half; left out: as its layout. */
+  ribbons: z.enum(['each', 'link']).optional(),
   notes: z.array(textSchema).max(40).optional(),
   /** What of its models it covers; left out: all of them. An exception is a version, a model, or both ("TX-50 A3"). */
   scope: z

@@ -41,6 +41,7 @@ function specialise(base: Item, own: Item): Item {
     ],
     access: { ...without(table(base.access), gone), ...table(own.access) },
     points,
+    ...(base.ribbons === undefined ? {} : { ribbons: without(table(base.ribbons), gone) }),
     merges: own.merges ?? base.merges,
     showsAs: own.showsAs ?? base.showsAs,
     fixedList: own.fixedList ?? list(base.fixedList).filter((entry) => !gone.has(word(table(entry).of))),

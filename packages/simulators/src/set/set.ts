@@ -7,6 +7,7 @@ import { forcingOf, type Family, type Layout, type Repair, type Step, type TestD
 import { emptyBench, type BenchState } from './bench.ts';
 import { healthyBody, type Body } from './body.ts';
 import { defects, type Defect } from './faults.ts';
+import { showOn, type Asked, type Typed } from './onInstrument.ts';
 import { outcomeOf, type Observation, type Reading } from './observe.ts';
 import { healthyOhms, ohmsAt } from './ohms.ts';
 import { propagate, type Ask } from './propagate.ts';
@@ -130,6 +131,11 @@ export class SimulatedSet {
     if (!chance(random, errors)) return { outcome, readings: seen.readings };
     const others = test.observe.outcomes.filter(({ id }) => id !== outcome);
     return { outcome: others[Math.floor(random() * others.length)]?.id ?? outcome, readings: seen.readings };
+  }
+
+  /** What stands in an instrument's fields after one more reading on it; undefined where a set shows nothing on it. */
+  onInstrument(instrument: string, typed: Typed = {}, asked: Asked = {}): Record<string, string> | undefined {
+    return showOn(instrument, this.#body, this.#seed, typed, asked);
   }
 
   /** Renews an assembly or a part; what it ends is gone for good. */

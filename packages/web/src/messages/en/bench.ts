@@ -139,6 +139,7 @@ export const benchWords = {
       told: 'As of entry {n}. Read only.',
       back: 'Back to current',
     },
+    byLink: 'One ribbon feeds both halves here: for the far half the link between the halves is disconnected, not the ribbon.',
     ofFamily: 'This family:',
     node: { close: 'Close', none: 'No step in the knowledge pack covers this on this set.', pull: 'Unplug it', restore: 'Reconnect it' },
     instruments: {

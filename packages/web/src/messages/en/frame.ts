@@ -29,6 +29,7 @@ export const frameWords = {
     back: 'Back to the shelves',
   },
   practice: {
+    readOn: 'Read on the practice set',
     title: 'First time here?',
     again: 'Practice job',
     offer: 'Work through a practice job: a made-up set that says what you would see at each step. About five minutes.',

@@ -8,6 +8,7 @@ import {
   instruments,
   liveEntries,
   parseQuantity,
+  ribbonsOf,
   safeVolts,
   type Body,
   type BodyOf,
@@ -22,6 +23,7 @@ import { computed, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { useRoute } from 'vue-router';
 import { useNames } from '../../names.ts';
+import { practiceJob } from '../../stores/practice.ts';
 import { useTypedInstruments } from '../../stores/typedInstruments.ts';
 import InstrumentSheet from '../instruments/InstrumentSheet.vue';
 import WarmthSheet from '../instruments/WarmthSheet.vue';
@@ -67,6 +69,8 @@ const typed = computed(() =>
     const taken = Object.entries(from?.fields ?? {}).flatMap(([own, other]) =>
       before?.[other] === undefined ? [] : [[own, before[other]]],
     );
+    const ribbons = ribbonsOf(props.compiled.layouts.get(props.fold.set.layout ?? ''), props.compiled.families.get(props.family ?? ''));
+    if (chosen.value?.id === 'halves' && ribbons) taken.push(['ribbons', ribbons]);
     return lastOf(chosen.value?.id ?? '')?.read ?? (Object.fromEntries(taken) as Record<string, string>);
   }),
 );
@@ -158,6 +162,12 @@ function recordCharge(report: Report, read: Readonly<Record<string, string>>): v
   emit('charge', { [at]: volts });
   emit('done');
 }
+/** The practice job's set is read on the instrument; the set itself is loaded only then. */
+const practising = computed(() => practiceJob.value !== '' && practiceJob.value === route.params.id && chosen.value?.measures === true);
+async function readPractice(): Promise<void> {
+  const { fieldsShown } = await import('../practice/set.ts');
+  Object.assign(typed.value, fieldsShown(chosen.value?.id ?? '', { ...typed.value }, props.compiled, props.entries));
+}
 /** A key typed here is no answer to the step behind it. */
 function keepKeys(event: KeyboardEvent): void {
   if (event.key !== 'Escape') event.stopPropagation();
@@ -186,6 +196,9 @@ function keepKeys(event: KeyboardEvent): void {
     </WarmthSheet>
     <InstrumentSheet v-else :key="chosen.id" :instrument="chosen" :typed="typed" v-bind="own.length > 0 ? { boards: own } : {}">
       <template #done="{ report, read }">
+        <p v-if="practising">
+          <button type="button" class="push" data-test="practice-read" @click="readPractice">{{ t('practice.readOn') }}</button>
+        </p>
         <template v-if="report.needs.length === 0">
           <template v-for="answer in [answerOf(report)]" :key="answer?.test">
             <p v-if="answer" data-test="answers-step">

@@ -14,6 +14,7 @@ import {
   familyHints,
   instrumentsFor,
   isLongShot,
+  linkInstead,
   liveEntries,
   measurementsOf,
   silentOutcomes,
@@ -76,6 +77,15 @@ const work = computed(() => {
   return own ? instrumentsFor(own) : [];
 });
 const hints = computed(() => (test.value ? familyHints(test.value, props.compiled.families.get(props.family ?? '')) : []));
+/** One ribbon feeds both halves of this panel. */
+const byLink = computed(() => {
+  const { layout } = props.fold.set;
+  const families = props.compiled.families;
+  return (
+    test.value !== undefined &&
+    linkInstead(test.value, props.step.of, props.compiled.layouts.get(layout ?? ''), families.get(props.family ?? ''))
+  );
+});
 const instrumentName = (id: string): string => instrumentWords.en.instrument[id]?.name ?? id;
 /** Only a step that opens further names how far: another may be done as the set stands. */
 const opens = computed(() => props.compiled.stageIds.indexOf(props.step.stage) > props.fold.set.stage);
@@ -335,6 +345,7 @@ defineExpose({ press, asks, focus: () => title.value?.focus({ preventScroll: tru
           >{{ t('bench.tools') }}: {{ test.tools.map((id) => names.tool(id)).join(', ') }}</span
         >
       </p>
+      <p v-if="byLink" class="soft" data-test="by-link">{{ t('bench.byLink') }}</p>
       <p v-if="hints.length > 0" class="soft" data-test="family-hints">{{ t('bench.ofFamily') }} {{ hints.join('; ') }}</p>
       <p v-for="one in gear" :key="one.name" class="alarm" data-test="gear">
         {{ one.days === null ? t('bench.gear.never', one) : t('bench.gear.old', { name: one.name, n: one.days }) }}

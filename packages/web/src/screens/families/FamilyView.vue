@@ -197,6 +197,14 @@ async function exportFile(): Promise<void> {
           <TextField id="f-service" v-model="typed.service" :label="t('families.service')" :rows="2" />
           <TextField id="f-remotes" v-model="typed.remotes" :label="t('families.remotes')" :rows="2" />
           <TextField id="f-jig" v-model="typed.jig" :label="t('families.jig')" />
+          <label>
+            <span>{{ t('families.ribbons') }}</span>
+            <select v-model="typed.ribbons" data-test="ribbons">
+              <option value="">{{ t('families.ribbonsUnknown') }}</option>
+              <option value="each">{{ t('families.ribbonsEach') }}</option>
+              <option value="link">{{ t('families.ribbonsLink') }}</option>
+            </select>
+          </label>
           <TextField id="f-notes" v-model="typed.notes" :label="t('families.notes')" :rows="2" />
           <TextField id="f-source" v-model="typed.source" :label="t('families.source')" />
           <el-checkbox v-model="typed.retired" data-test="retired">{{ t('families.retired') }}</el-checkbox>

@@ -35,6 +35,7 @@ export interface TypedFamily {
   remotes: string;
   notes: string;
   jig: string;
+  ribbons: '' | 'each' | 'link';
   source: string;
   from: string;
   retired: boolean;
@@ -96,6 +97,7 @@ export function typedFamily(family: Family): TypedFamily {
     remotes: (family.remotes ?? []).join('\n'),
     notes: lines(family.notes),
     jig: family.jig ?? '',
+    ribbons: family.ribbons ?? '',
     source: family.source,
     from: family.from ?? '',
     retired: family.retired === true,
@@ -191,6 +193,7 @@ export function familyOf(typed: TypedFamily, blink: Family['blink']): object {
       lines(typed.notes).map((en) => ({ en })),
     ),
     ...given('jig', typed.jig),
+    ...(typed.ribbons === '' ? {} : { ribbons: typed.ribbons }),
     ...(Object.keys(scope).length > 0 ? { scope } : {}),
     ...given('from', typed.from),
     ...(typed.retired ? { retired: true } : {}),

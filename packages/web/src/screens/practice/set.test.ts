@@ -3,7 +3,7 @@ import { compilePack, liveEntries, readBody, type Entry, type NextStep } from '@
 import { readPackFolder } from '@veglia/contract/node';
 import { fileURLToPath } from 'node:url';
 import { newJobSchema } from '@veglia/contract';
-import { canPractise, practiceRequest, probesAt, shownBy } from './set.ts';
+import { canPractise, fieldsShown, practiceRequest, probesAt, shownBy } from './set.ts';
 
 const pack = await readPackFolder(fileURLToPath(new URL('../../../../../knowledge', import.meta.url)));
 const compiled = compilePack(pack);
@@ -62,5 +62,16 @@ describe('the practice set', () => {
     expect(canPractise(compiled)).toBe(true);
     const without = compilePack({ ...pack, families: pack.families.filter(({ id: family }) => family !== 'quorvane.qk3') });
     expect(canPractise(without)).toBe(false);
+  });
+
+  test('is read on an instrument where that asks to be read next; what only calculates stays as it was typed', () => {
+    expect(fieldsShown('bias', {}, compiled, [])).toEqual({ vgh: 'missing', vgl: 'missing', avdd: 'missing', vcom: 'missing' });
+    const first = fieldsShown('short', {}, compiled, []);
+    const second = { ...first, ...fieldsShown('short', first, compiled, []) };
+    expect(second.along).toMatch(/^\d+ \d/);
+    // Its rail is good: that is read, and no milliohm walk goes on from there.
+    expect(Number(second.along?.split(' ')[1])).toBeGreaterThan(1000);
+    expect(fieldsShown('mask', { lines: '8' }, compiled, []).trials).toMatch(/^[\d ]+ starts$/);
+    expect(fieldsShown('kit', {}, compiled, [])).toEqual({});
   });
 });

@@ -1,7 +1,7 @@
 /** The made-up set of the practice job: which it is, and what it shows at each step. No screen in here. */
 import type { NewJobInput } from '@veglia/contract';
-import { expectedAt, liveEntries, type Body, type CompiledPack, type Entry, type NextStep } from '@veglia/core';
-import { SimulatedSet, type RepairResult } from '@veglia/simulators/set';
+import { expectedAt, instruments, liveEntries, runInstrument, type Body, type CompiledPack, type Entry, type NextStep } from '@veglia/core';
+import { SimulatedSet, type Asked, type RepairResult } from '@veglia/simulators/set';
 
 /** A short way to a proof: two looks from outside, the cover off, a reading, a board. */
 const practice = { layout: 'led-tcon', family: 'quorvane.qk3', fault: 'tcon.fuse-open', seed: 5 } as const;
@@ -92,4 +92,26 @@ export function probesAt(
   if (reading.ohms !== undefined) return { volts: 0, ohms: reading.ohms };
   const { volts = 0 } = expectedAt(at, practice.layout, compiled, compiled.families.get(practice.family));
   return { volts: Number((reading.value * volts).toFixed(3)), ohms: null };
+}
+
+/** What stands in an instrument's fields after one more reading on the practice set: a search is read where it asks to be. */
+export function fieldsShown(
+  instrument: string,
+  typed: Readonly<Record<string, string>>,
+  compiled: CompiledPack,
+  entries: readonly Entry[],
+): Record<string, string> {
+  const known = instruments.find(({ id }) => id === instrument);
+  const outcome = known && runInstrument(known, typed);
+  const asked = outcome?.ok ? askedBy(outcome.report.findings) : {};
+  return practiceSet(compiled, entries).onInstrument(instrument, typed, asked) ?? {};
+}
+/** Where a report wants to be read next. */
+function askedBy(findings: readonly { readonly code: string; readonly values: Readonly<Record<string, string | number>> }[]): Asked {
+  const at = findings.find(({ code }) => code === 'short-read-next' || code === 'short-read-again')?.values.at;
+  const lines = findings.find(({ code }) => code === 'mask-next')?.values.uncover;
+  return {
+    ...(typeof at === 'number' ? { at } : {}),
+    ...(lines === undefined ? {} : { uncovered: String(lines).split(', ').map(Number) }),
+  };
 }
