@@ -29,6 +29,10 @@ test('the practice job is offered, shown round, and worked to a working set by t
   await page.getByTestId('which-instrument').selectOption('bias');
   await page.getByTestId('practice-read').click();
   await expect(page.locator('[data-finding="bias-none"]')).toBeVisible();
+  await page.getByTestId('which-instrument').selectOption('thermal');
+  await page.getByTestId('practice-read').click();
+  await expect(page.getByTestId('picture')).toHaveCount(2);
+  await expect(page.locator('[data-finding="warm-first"]')).toContainText('from the left');
   await page.getByTestId('open-work').click();
   await expect(page.getByTestId('in-job')).toHaveCount(0);
   const entries = page.locator('[data-test="ledger"] > li');

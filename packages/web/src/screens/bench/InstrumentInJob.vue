@@ -163,10 +163,15 @@ function recordCharge(report: Report, read: Readonly<Record<string, string>>): v
   emit('done');
 }
 /** The practice job's set is read on the instrument; the set itself is loaded only then. */
-const practising = computed(() => practiceJob.value !== '' && practiceJob.value === route.params.id && chosen.value?.measures === true);
+const practising = computed(() => practiceJob.value !== '' && practiceJob.value === route.params.id);
 async function readPractice(): Promise<void> {
   const { fieldsShown } = await import('../practice/set.ts');
   Object.assign(typed.value, fieldsShown(chosen.value?.id ?? '', { ...typed.value }, props.compiled, props.entries));
+}
+async function practicePictures(): Promise<{ before: string; after: string }> {
+  const { fieldsShown } = await import('../practice/set.ts');
+  const { before = '', after = '' } = fieldsShown('thermal', {}, props.compiled, props.entries);
+  return { before, after };
 }
 /** A key typed here is no answer to the step behind it. */
 function keepKeys(event: KeyboardEvent): void {
@@ -183,7 +188,10 @@ function keepKeys(event: KeyboardEvent): void {
         <option value="thermal">{{ words.thermal?.name }}</option>
       </select>
     </label>
-    <WarmthSheet v-if="which === 'thermal'" v-bind="own.length > 0 ? { boards: own } : {}">
+    <WarmthSheet
+      v-if="which === 'thermal'"
+      v-bind="{ ...(own.length > 0 ? { boards: own } : {}), ...(practising ? { madeUp: practicePictures } : {}) }"
+    >
       <template #done="{ report, read }">
         <p class="row">
           <select v-model="where" :aria-label="t('instruments.about')" data-test="about">
@@ -196,7 +204,7 @@ function keepKeys(event: KeyboardEvent): void {
     </WarmthSheet>
     <InstrumentSheet v-else :key="chosen.id" :instrument="chosen" :typed="typed" v-bind="own.length > 0 ? { boards: own } : {}">
       <template #done="{ report, read }">
-        <p v-if="practising">
+        <p v-if="practising && chosen.measures">
           <button type="button" class="push" data-test="practice-read" @click="readPractice">{{ t('practice.readOn') }}</button>
         </p>
         <template v-if="report.needs.length === 0">

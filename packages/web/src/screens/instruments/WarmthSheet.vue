@@ -24,7 +24,11 @@ import PressPicture from '../../parts/PressPicture.vue';
 import type { Thermal } from '../../workers/thermal.worker.ts';
 
 /** Boards of a job; left out: all that the shop knows. */
-defineProps<{ boards?: readonly string[] }>();
+const props = defineProps<{
+  boards?: readonly string[];
+  /** Pictures of a made-up set, as a camera’s CSV. */
+  madeUp?: () => Promise<{ readonly before: string; readonly after: string }>;
+}>();
 defineSlots<{ done(got: { report: Report; read: Readonly<Record<string, string>> }): unknown }>();
 const { t } = useI18n();
 const words = instrumentWords.en;
@@ -61,6 +65,12 @@ const ofPlace = (code: string): boolean => code === 'warm-first' || code.startsW
 const read = computed(() =>
   Object.fromEntries(pictures.value.map(({ name, seconds }, index) => [`picture${index + 1}`, `${seconds} s: ${name}`])),
 );
+
+async function addMadeUp(): Promise<void> {
+  const made = await props.madeUp?.();
+  for (const [name, text] of Object.entries(made ?? {}))
+    pictures.value.push({ name, frame: markRaw(parseFrame(text, name)), seconds: String(pictures.value.length), low: '', high: '' });
+}
 
 let worker: Worker | undefined;
 let remote: Remote<Thermal> | undefined;
@@ -204,6 +214,7 @@ const head = computed(() => ['n', 'x', 'y', 'rise', 'rate', 'by', 'cells'].map((
       <p v-if="pictures.length < 2" class="soft">{{ t('warmth.needs', 2 - pictures.length) }}</p>
       <p v-if="unread" class="alarm" role="alert">{{ unread }}</p>
       <p v-if="refusal" class="alarm" role="alert">{{ refusal }}</p>
+      <button v-if="madeUp" type="button" class="push" data-test="practice-read" @click="addMadeUp">{{ t('practice.readOn') }}</button>
       <label class="push">
         {{ t('warmth.add') }}
         <input
