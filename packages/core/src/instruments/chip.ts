@@ -15,6 +15,10 @@ const corner = (id: string, ...more: readonly string[]): Field => choice(id, ['u
 const tick = (id: string): Field => choice(id, ['no', 'yes']);
 const farSide = choice('farSide', ['unlooked', 'none', 'off', 'left']);
 
+/** As the ledger takes the name of a part. Throws RangeError, naming it. */
+function checkName(name: string): void {
+  if (!/^[\p{L}\p{N} ._/+-]{1,60}$/u.test(name)) throw new RangeError(name);
+}
 /** What has to be seen to before hot air reaches the board. */
 function beforeAir(text: (id: string) => string): Finding[] {
   const found: Finding[] = [];
@@ -40,6 +44,7 @@ export const chipOff: Instrument = {
   run(values) {
     const { text } = values;
     if (text('chip') === '') return waitsFor(emptyOf(values, 'chip'));
+    checkName(text('chip'));
     const say = (code: string, tone: Finding['tone']): Finding => ({ code, tone, values: { chip: text('chip') } });
     if (text('pads') === 'whole') return { figures: [], findings: [say('chip-off-done', 'good')], needs: [] };
     if (text('pads') === 'lifted') return { figures: [], findings: [say('chip-pads-lifted', 'bad')], needs: [] };
@@ -74,6 +79,7 @@ export const chipOn: Instrument = {
   run(values) {
     const { text, number } = values;
     if (text('chip') === '') return waitsFor(emptyOf(values, 'chip'));
+    checkName(text('chip'));
     const needs = ['pin1Was', 'pin1New'].filter((id) => text(id) === 'unread');
     if (needs.length > 0) return waitsFor(needs);
     const say = (code: string, tone: Finding['tone']): Finding => ({ code, tone, values: { chip: text('chip') } });
@@ -108,6 +114,7 @@ export const reflow: Instrument = {
   run(values) {
     const { text, number } = values;
     if (text('chip') === '') return waitsFor(emptyOf(values, 'chip'));
+    checkName(text('chip'));
     const say = (code: string, tone: Finding['tone']): Finding => ({ code, tone, values: { chip: text('chip') } });
     if ((number('times') ?? 0) > 0) return { figures: [], findings: [say('reflow-again', 'bad')], needs: [] };
     const findings = [say('reflow-long-shot', 'doubt')];
