@@ -276,6 +276,7 @@ export {
   objectionCodes,
   objectionsTo,
   progressOf,
+  mayWorkOn,
   stageOfPlace,
   standingAt,
   stillOut,
@@ -388,6 +389,7 @@ export {
 } from './meter/index.ts';
 export {
   instrumentAnswers,
+  instrumentChange,
   instruments,
   instrumentsFor,
   runInstrument,

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { shipped } from '../testing/shipped.ts';
 import { answerCases } from './answerCases.ts';
-import { instrumentAnswers, instruments, instrumentsFor, runInstrument } from './index.ts';
+import { instrumentAnswers, instrumentChange, instruments, instrumentsFor, runInstrument } from './index.ts';
 
 describe('what an instrument’s result answers', () => {
   test.each(answerCases)('$instrument: $name', ({ instrument, typed, answers }) => {
@@ -34,5 +34,21 @@ describe('what an instrument’s result answers', () => {
     // What the step is done with stands beside it: a row of capacitors is walked, contacts are masked.
     expect(instrumentsFor(shipped().pack.repairs.find(({ id }) => id === 'bias.capacitor')!)[0]).toBe('short');
     expect(instrumentsFor(shipped().pack.repairs.find(({ id }) => id === 'clock.mask')!)).toEqual(['mask']);
+  });
+});
+
+describe('what a result changes of the set', () => {
+  const found = (code: string) => ({ findings: [{ code, tone: 'good' as const, values: {} }] });
+  const chip = { chip: 'U402' };
+  test('a chip that is off is missing, on its board, once; the one that is fitted takes its place', () => {
+    expect(instrumentChange(found('chip-off-done'), chip, [], 'main')).toEqual({ lifted: [{ name: 'U402', what: 'part', on: 'main' }] });
+    expect(instrumentChange(found('chip-pads-lifted'), chip, [])).toEqual({ lifted: [{ name: 'U402', what: 'part' }] });
+    expect(instrumentChange(found('chip-off-done'), chip, [{ name: 'U402' }])).toBeUndefined();
+    expect(instrumentChange(found('chip-on-done'), chip, [{ name: 'U402' }])).toEqual({ refitted: ['U402'] });
+  });
+  test('before it is off, or where another is missing, nothing changes', () => {
+    expect(instrumentChange(found('chip-off-may'), chip, [])).toBeUndefined();
+    expect(instrumentChange(found('chip-turned'), chip, [{ name: 'U402' }])).toBeUndefined();
+    expect(instrumentChange(found('chip-on-done'), chip, [{ name: 'U7' }])).toBeUndefined();
   });
 });

@@ -58,4 +58,4 @@ export {
   type Report,
 } from './instrument.ts';
 export { thermalReport } from './thermal.ts';
-export { instrumentAnswers, instrumentsFor, type InstrumentAnswer } from './answers.ts';
+export { instrumentAnswers, instrumentChange, instrumentsFor, type InstrumentAnswer } from './answers.ts';

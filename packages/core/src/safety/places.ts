@@ -12,6 +12,18 @@ export function isHot(place: string, layoutId: string, compiled: CompiledPack): 
   return point ? point.hot : compiled.pack.assemblies.some((one) => one.id === place && one.hot === true);
 }
 
+/** Whether iron or hot air may go to a part: unplugged with its rails down, and the charge measured where the board is hot, or where it isn't said which it is. */
+export function mayWorkOn(
+  place: string | undefined,
+  state: Pick<SetState, 'plugged' | 'railsDown' | 'verified'>,
+  layoutId: string | undefined,
+  compiled: CompiledPack,
+): boolean {
+  if (state.plugged) return false;
+  if (state.verified) return true;
+  return state.railsDown && place !== undefined && layoutId !== undefined && !isHot(place, layoutId, compiled);
+}
+
 /** Points to read before a set of this layout counts as verified; a layout that names none has its main capacitor read. */
 export function chargePoints(layoutId: string | undefined, compiled: CompiledPack): readonly string[] {
   const points = Object.entries(compiled.layouts.get(layoutId ?? '')?.points ?? {});

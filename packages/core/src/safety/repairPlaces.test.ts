@@ -4,7 +4,7 @@ import { stageOfPlace } from '../knowledge/index.ts';
 import { setOnArrival } from '../ledger/index.ts';
 import { caseOf, shipped } from '../testing/shipped.ts';
 import { foldCase } from '../diagnosis/index.ts';
-import { walkTo } from './index.ts';
+import { mayWorkOn, walkTo } from './index.ts';
 
 const stageOfRepair = (id: string, layout: string): string | undefined => {
   const repair = shipped()
@@ -37,5 +37,25 @@ describe('a repair asks for the set to be opened as far as its part, not as its 
     expect(step?.stage).toBe('back-off');
     // The work itself, and nothing for the glass.
     expect(step?.minutes).toBe(40);
+  });
+});
+
+describe('iron or hot air goes to a part only of a set that is safe for it', () => {
+  const down = { plugged: false, railsDown: true, verified: false };
+  const may = (place: string | undefined, state: Parameters<typeof mayWorkOn>[1], layout = 'led-tcon') =>
+    mayWorkOn(place, state, layout, shipped());
+  test.each([
+    ['plugged in, whatever was measured before', 'main', { plugged: true, railsDown: true, verified: true }, false],
+    ['a cold board, rails down', 'main', down, true],
+    ['a cold board, rails not down yet', 'main', { ...down, railsDown: false }, false],
+    ['a hot board, rails down only', 'power', down, false],
+    ['a hot board, its charge measured', 'power', { ...down, verified: true }, true],
+    ['nobody said which board', undefined, down, false],
+    ['nobody said which board, the charge measured', undefined, { ...down, verified: true }, true],
+  ] as const)('%s', (_, place, state, expected) => {
+    expect(may(place, state)).toBe(expected);
+  });
+  test('where hot and cold share a board there is no cold part', () => {
+    expect(may('combo', down, 'one-board')).toBe(false);
   });
 });

@@ -47,8 +47,8 @@ const beyond = 5;
 /** Fewer cells are noise of the camera (value of ours). */
 const leastCells = 3;
 const mostSpots = 12;
-/** A small group close to a large one is its rim, where it comes and goes with the noise: share of its cells, and of the width (values of ours). */
-const fringe = { cells: 0.05, width: 0.02 };
+/** A small group close to a large one that hardly rises is its rim: share of its cells, and of the width; times the noise (values of ours). */
+const fringe = { cells: 0.05, width: 0.02, rise: 2 };
 
 /**
  * Throws RangeError for fewer than two pictures, pictures of different sizes, or times that do not run forward.
@@ -67,7 +67,9 @@ export function compareFrames(frames: readonly TimedFrame[]): Warmth {
   const threshold = (index: number): number => Math.max(leastRise, beyond * (noises[index] ?? 0));
   // A part that warms early and cools again is one, too: beyond the noise in any picture.
   const warm = Uint8Array.from(end, (_, cell) => (rises.some((one, index) => (one[cell] ?? 0) > threshold(index)) ? 1 : 0));
-  const spots = withoutFringes(groupsOf(warm, width, height), width, height)
+  const spots = withoutFringes(groupsOf(warm, width, height), width, height, (cell) =>
+    rises.some((one, index) => (one[cell] ?? 0) > fringe.rise * threshold(index)),
+  )
     .filter((cells) => cells.length >= leastCells)
     .map((cells) => spotOf(cells, rises, frames, threshold, width, height))
     .sort((a, b) => b.rate - a.rate || b.rise - a.rise)
@@ -157,13 +159,14 @@ function groupsOf(warm: Uint8Array, width: number, height: number): number[][] {
 }
 
 /** Groups but for the rims of larger ones. */
-function withoutFringes(groups: readonly number[][], width: number, height: number): number[][] {
+function withoutFringes(groups: readonly number[][], width: number, height: number, isClear: (cell: number) => boolean): number[][] {
   const reach = Math.max(2, Math.round(width * fringe.width));
   const largest = groups.reduce((most, { length }) => Math.max(most, length), 0);
   const owner = new Map<number, readonly number[]>();
   for (const group of groups) for (const cell of group) owner.set(cell, group);
   const isRim = (group: readonly number[]): boolean =>
     group.length < fringe.cells * largest &&
+    !group.some(isClear) &&
     group.some((cell) => {
       const [x, y] = [cell % width, Math.floor(cell / width)];
       for (let ny = Math.max(0, y - reach); ny <= Math.min(height - 1, y + reach); ny += 1)

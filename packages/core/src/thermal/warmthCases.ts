@@ -68,6 +68,18 @@ export const warmthCases: readonly WarmthCase[] = [
       [16, 24],
     ],
   },
+  {
+    ...two,
+    name: 'a small part that warms beside a large one is one of its own',
+    spots: [
+      { at: [30, 24], radius: 9, celsius: [0, 4] },
+      { at: [52, 24], radius: 1, celsius: [0, 9] },
+    ],
+    found: [
+      [52, 24],
+      [30, 24],
+    ],
+  },
   { ...two, name: 'one cell that reads nonsense is no part', spots: [], dead: [[30, 20, 40]], found: [] },
   {
     size: [64, 48],

@@ -15,7 +15,7 @@ export const instrumentsWords = {
     where: 'Measured at',
     about: 'Which board',
     notSafe: 'The set is not recorded as safe for that step yet.',
-    notDown: 'The set is not recorded as unplugged with its rails down: no work on it yet.',
+    notDown: 'Not recorded as safe for this yet: unplugged with its rails down, and the charge measured unless the board is a cold one.',
     notChosen: 'Select that step first, if this is what was measured.',
     notRead: 'The cautions of that step are not acknowledged yet.',
     take: 'Go to that step',

@@ -5,8 +5,10 @@ import {
   boardsFound,
   chargePoints,
   instrumentAnswers,
+  instrumentChange,
   instruments,
   liveEntries,
+  mayWorkOn,
   parseQuantity,
   ribbonsOf,
   safeVolts,
@@ -104,7 +106,8 @@ function used(report: Report, read: Readonly<Record<string, string>>): BodyOf<'i
   };
 }
 function record(report: Report, read: Readonly<Record<string, string>>, answer?: InstrumentAnswer): void {
-  const bodies: Body[] = [used(report, read)];
+  const about = chosen.value?.asksDown && board.value !== undefined ? { at: board.value } : {};
+  const bodies: Body[] = [{ ...used(report, read), ...about }];
   if (answer) {
     const { test, outcome } = answer;
     const raw = report.findings
@@ -122,22 +125,17 @@ function record(report: Report, read: Readonly<Record<string, string>>, answer?:
       words: { test: names.test(test), outcome: names.outcome(test, outcome) },
     });
   }
-  const change = changeBy(report, read);
+  const change = instrumentChange(report, read, props.fold.set.lifted, board.value);
   if (change) emit('change', change);
   emit('write', bodies);
   emit('done');
 }
-/** A chip that came off is missing until one is recorded as fitted. */
-function changeBy(report: Report, read: Readonly<Record<string, string>>): Partial<BodyOf<'set.changed'>> | undefined {
-  const name = read.chip ?? '';
-  const said = (...codes: readonly string[]): boolean => report.findings.some(({ code }) => codes.includes(code));
-  const off = props.fold.set.lifted.some((one) => one.name === name);
-  if (said('chip-off-done', 'chip-pads-lifted') && !off)
-    return { lifted: [{ name, what: 'part', ...(where.value === '' ? {} : { on: where.value }) }] };
-  return said('chip-on-done') && off ? { refitted: [name] } : undefined;
-}
-/** Work on the set itself waits for it to be unplugged with its rails down. */
-const mayWork = computed(() => chosen.value?.asksDown !== true || (!props.fold.set.plugged && props.fold.set.railsDown));
+/** Of the part that is worked on: as chosen, or where the missing one belongs. */
+const board = computed(() => where.value || props.fold.set.lifted.find(({ name }) => name === typed.value.chip)?.on);
+/** Work on the set itself waits for it to be safe for that board. */
+const mayWork = computed(
+  () => chosen.value?.asksDown !== true || mayWorkOn(board.value, props.fold.set, props.fold.set.layout, props.compiled),
+);
 
 const points = computed(() => chargePoints(props.fold.set.layout, props.compiled));
 const point = ref('');
@@ -236,7 +234,13 @@ function keepKeys(event: KeyboardEvent): void {
                   {{ t('instruments.recordCharge') }}
                 </button>
               </template>
-              <select v-if="chosen.asksDown" v-model="where" :aria-label="t('instruments.about')" data-test="about">
+              <select
+                v-if="chosen.asksDown"
+                :value="board ?? ''"
+                :aria-label="t('instruments.about')"
+                data-test="about"
+                @change="where = ($event.target as HTMLSelectElement).value"
+              >
                 <option value="">{{ t('instruments.about') }}</option>
                 <option v-for="one in fold.assemblies" :key="one.id" :value="one.id">{{ names.assembly(one.id) }}</option>
               </select>

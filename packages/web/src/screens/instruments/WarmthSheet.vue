@@ -16,7 +16,7 @@ import {
   type Warmth,
 } from '@veglia/core';
 import { wrap, type Remote } from 'comlink';
-import { computed, defineAsyncComponent, markRaw, onUnmounted, ref, shallowRef, watch } from 'vue';
+import { computed, defineAsyncComponent, markRaw, onUnmounted, ref, shallowRef, toRaw, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
 import type { ChartOption, Colours } from '../../charts/option.ts';
 import { warmthOption } from '../../charts/warmth.ts';
@@ -119,18 +119,25 @@ onUnmounted(() => {
   for (const { url } of pictures.value) if (url) URL.revokeObjectURL(url);
 });
 
+/** Read once for its scale: another time in seconds asks for no other temperatures. */
+const readBefore = new WeakMap<ThermalPicture, { readonly by: string; readonly frame: Frame }>();
 /** The frame of a picture; undefined while its scale isn't marked; why not, where it can't be read. */
 async function frameOf({ frame, colours, low, high, name }: Picture): Promise<Frame | undefined | { readonly refused: string }> {
   if (!colours) return frame;
   const [cold, hot, from, to] = marks.value;
   const celsius = [parseQuantity(low, '°C'), parseQuantity(high, '°C')] as const;
   if (!cold || !hot || celsius[0] === undefined || celsius[1] === undefined) return undefined;
+  const by = JSON.stringify([marks.value, celsius]);
+  const before = readBefore.get(toRaw(colours));
+  if (before?.by === by) return before.frame;
   const found = await comparer().read(
     colours,
     { cold: [...cold], hot: [...hot], celsius: [celsius[0], celsius[1]] },
     from && to ? [[...from], [...to]] : undefined,
   );
-  return 'refused' in found ? { refused: `${name}: ${found.refused}` } : found;
+  if ('refused' in found) return { refused: `${name}: ${found.refused}` };
+  readBefore.set(toRaw(colours), { by, frame: found });
+  return found;
 }
 let asked = 0;
 watch(
