@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { blinkAfters, blinkWays, lightColours, lightStates } from '../blink/words.ts';
 import { units } from '../electrical/index.ts';
 import { idSchema } from '../knowledge/index.ts';
+import { flashDidSchema, flashResults, memories } from './flashStep.ts';
 
 const plainText = z.string().min(1).max(20_000);
 const minutes = z.number().min(0).max(100_000);
@@ -86,10 +87,6 @@ export const stimulusEffects = ['came', 'went', 'stayed', 'stayed-away', 'cant-t
 export const quoteOptions = ['repair', 'with-known-flaw', 'workaround', 'diagnose-only', 'hand-back', 'donor'] as const;
 /** Where a part comes from. */
 export const partSources = ['new', 'refurbished', 'pulled', 'donor', 'own-stock'] as const;
-/** Memories that are flashed. */
-export const memories = ['eeprom', 'spi-nor', 'emmc'] as const;
-/** What came of a flash. */
-export const flashResults = ['starts', 'no-change', 'failed'] as const;
 
 /** Every kind of entry, in its current version. */
 export const bodySchemas = {
@@ -350,6 +347,14 @@ export const bodySchemas = {
     image: z.string().min(1).max(300),
     result: z.enum(flashResults),
   }),
+  /** Work on one memory: all steps of a session carry its id. */
+  'flash.step': z.strictObject({
+    kind: z.literal('flash.step'),
+    v: v1,
+    session: z.uuid(),
+    did: flashDidSchema,
+    minutes: minutes.optional(),
+  }),
   'photo.added': z.strictObject({
     kind: z.literal('photo.added'),
     v: z.literal(2),
@@ -472,6 +477,8 @@ export const plainFields: Partial<Record<EntryKind, readonly string[]>> = {
   'instrument.used': ['read{}', 'findings[].values{}'],
   'part.fitted': ['number'],
   'flash.done': ['image'],
+  // Chips, boards, clips and settings.
+  'flash.step': ['did.name', 'did.marking', 'did.companions[]', 'did.with', 'did.chip', 'did.from', 'did.to', 'did.differs'],
   'entry.retracted': ['entry'],
   'text.redacted': ['entry', 'field'],
   'job.closed': ['modified[]'],

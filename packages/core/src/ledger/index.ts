@@ -5,9 +5,7 @@ export {
   earlierHands,
   earlierWork,
   entryKinds,
-  flashResults,
   layoutGuessSchema,
-  memories,
   checkResults,
   closingChecks,
   consents,
@@ -26,6 +24,22 @@ export {
 export type { Body, BodyOf, EntryKind, Lifted, Money, SetFacts, Toward } from './bodies.ts';
 export { caseFileSchema, caseOfLedger, defaultSettings, findEntry, parseCase, settingsSchema } from './caseFile.ts';
 export type { CaseFile, CaseInput, Entry, ReadCase, Settings } from './caseFile.ts';
+export {
+  flashDidSchema,
+  flashFeeds,
+  flashPlans,
+  flashResults,
+  flashWhys,
+  imageFits,
+  imageSources,
+  memories,
+  memoryAreas,
+  overrideReasons,
+  wayOutChecks,
+  waysIn,
+  type FlashDid,
+  type MemoryArea,
+} from './flashStep.ts';
 export { liveEntries } from './live.ts';
 export { plugsAfter, setOnArrival, stateAfter, type Established, type SetState } from './setState.ts';
 export {
