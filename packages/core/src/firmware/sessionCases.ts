@@ -133,6 +133,13 @@ export const sessionCases: readonly SessionCase[] = [
   { name: 'everything off: first start', did: [...written, out], next: 'started', may: { started: 'open' } },
   { name: 'it starts: settings', did: [...written, out, { step: 'started', result: 'starts' }], next: 'setting' },
 
+  {
+    name: 'looked at before it was programmed: the clip is on again, and it is looked at again',
+    did: [...kept, out, clip, found, chosen, erased, blank, programmed, verified],
+    next: 'way-out',
+    may: { started: ['way-out-first'] },
+  },
+
   // Supply.
   {
     name: 'a 1.8 V chip and a programmer at 3.3 V: it would be destroyed',

@@ -126,6 +126,8 @@ export const flashDidSchema = z.discriminatedUnion('step', [
     source: z.enum(imageSources),
     fit: z.enum(imageFits),
   }),
+  /** This area is kept and not written. */
+  z.strictObject({ step: z.literal('left-alone'), area }),
   z.strictObject({ step: z.literal('erased'), area }),
   z.strictObject({ step: z.literal('blank'), area, result: z.enum(['blank', 'not-blank']), extent }),
   z.strictObject({ step: z.literal('programmed'), area, sha256 }),

@@ -1,0 +1,15 @@
+export {
+  flashFindings,
+  flashGates,
+  flashSessions,
+  foldFlash,
+  gatesOf,
+  nextFlashStep,
+  sizeOf,
+  wayOutOf,
+  type AreaState,
+  type FlashAim,
+  type FlashFinding,
+  type FlashGate,
+  type FlashSession,
+} from './session.ts';
