@@ -26,6 +26,8 @@ export const errorStatus = {
   'precondition-failed': 412,
   'range-not-satisfiable': 416,
   'paper-too-long': 422,
+  'upload-elsewhere': 409,
+  'upload-incomplete': 422,
   internal: 500,
   'database-unavailable': 503,
 } as const;

@@ -42,6 +42,21 @@ export {
   plateSchema,
   toldListSchema,
 } from './api.ts';
+export {
+  imageFactsSchema,
+  imageSchema,
+  imagesSchema,
+  listImagesQuery,
+  publishImageSchema,
+  uploadQuery,
+  receivedSchema,
+  imagePairParams,
+  imageComparisonSchema,
+  type Image,
+  type ImageComparison,
+  type ImageFacts,
+  type PublishImage,
+} from './images.ts';
 export type {
   Appended,
   Customer,

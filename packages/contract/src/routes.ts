@@ -43,10 +43,20 @@ import {
   similarSchema,
   toldListSchema,
 } from './api.ts';
+import {
+  imageComparisonSchema,
+  imagePairParams,
+  imageSchema,
+  imagesSchema,
+  listImagesQuery,
+  publishImageSchema,
+  receivedSchema,
+  uploadQuery,
+} from './images.ts';
 import { shopChangeSchema, shopStateSchema } from './shop.ts';
 
 /** What routes are grouped by in the API’s document. */
-export const tags = ['jobs', 'documents', 'knowledge', 'statistics', 'shop', 'server'] as const;
+export const tags = ['jobs', 'documents', 'firmware', 'knowledge', 'statistics', 'shop', 'server'] as const;
 
 /** A route: method, path, what is asked and what is replied. */
 export interface RouteDescription {
@@ -346,6 +356,73 @@ export const routes = {
     status: 200,
     reply: z.string(),
     media: 'image/*',
+  },
+  listImages: {
+    method: 'get',
+    path: '/api/images',
+    tag: 'firmware',
+    summary: 'Memory images, newest first: 200 at most',
+    query: listImagesQuery,
+    status: 200,
+    reply: imagesSchema,
+  },
+  imageReceived: {
+    method: 'get',
+    path: '/api/images/:id/received',
+    tag: 'firmware',
+    summary: 'How many bytes of an image have arrived',
+    params: jobParams,
+    status: 200,
+    reply: receivedSchema,
+  },
+  sendImage: {
+    method: 'put',
+    path: '/api/images/:id/content',
+    tag: 'firmware',
+    summary: 'Bytes of an image from an offset on; any number of requests, 9 GiB in all',
+    params: jobParams,
+    query: uploadQuery,
+    file: 'application/octet-stream',
+    status: 200,
+    reply: receivedSchema,
+  },
+  publishImage: {
+    method: 'put',
+    path: '/api/images/:id',
+    tag: 'firmware',
+    summary: 'Complete an image, or replace what is said of it',
+    params: jobParams,
+    body: publishImageSchema,
+    status: 200,
+    reply: imageSchema,
+  },
+  readImage: {
+    method: 'get',
+    path: '/api/images/:id',
+    tag: 'firmware',
+    summary: 'What an image is',
+    params: jobParams,
+    status: 200,
+    reply: imageSchema,
+  },
+  imageContent: {
+    method: 'get',
+    path: '/api/images/:id/content',
+    tag: 'firmware',
+    summary: 'Bytes of an image; a range of them where one is asked for',
+    params: jobParams,
+    status: 200,
+    reply: z.string(),
+    media: 'application/octet-stream',
+  },
+  compareImages: {
+    method: 'get',
+    path: '/api/images/:id/compare/:other',
+    tag: 'firmware',
+    summary: 'Where two images differ, in runs of 64 KiB',
+    params: imagePairParams,
+    status: 200,
+    reply: imageComparisonSchema,
   },
   entriesAfter: {
     method: 'get',

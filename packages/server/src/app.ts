@@ -11,7 +11,7 @@ import { countsAt, listTold, newestSnapshot, tell, withdrawTold } from './counts
 import { ApiError } from './http/apiError.ts';
 import { apiPage, apiPagePath } from './http/apiPage.ts';
 import { errorHandler } from './http/errorHandler.ts';
-import { onlyJson, onlyOwnHost, onlyOwnPages, onlyPhotoTypes, onlyStorableText, unlessFile } from './http/guards.ts';
+import { onlyBytes, onlyJson, onlyOwnHost, onlyOwnPages, onlyPhotoTypes, onlyStorableText, unlessFile } from './http/guards.ts';
 import { health, readiness, type Draining } from './http/health.ts';
 import type { Hosts } from './http/hosts.ts';
 import { requestSerializers } from './http/log.ts';
@@ -21,6 +21,9 @@ import { append, entriesAfter } from './jobs/ledger.ts';
 import { exportCase, paperFacts, readJob, takeIn } from './jobs/jobs.ts';
 import { codesOfFamily, listJobs, similarCards } from './jobs/list.ts';
 import { searchCustomers } from './customers.ts';
+import { compareImages, listImages, mostImageBytes, publishImage, readImage } from './images/images.ts';
+import { sendImage } from './images/send.ts';
+import { receive, receivedOf } from './images/uploads.ts';
 import { mostPhotoBytes, readPhoto, storePhoto } from './files/photos.ts';
 import { meterState, readMeter, touchProbes, type BenchMeter } from './meter/meters.ts';
 import { openApiDocument } from './openapi.ts';
@@ -124,6 +127,8 @@ export function createApp({
   // Packed bodies are refused: what a few bytes unpack to is decided by the sender.
   const photo = express.raw({ type: () => true, limit: mostPhotoBytes, inflate: false });
   app.use('/api/photos', onlyPhotoTypes, photo);
+  // Read as it comes, by who takes it in.
+  app.use('/api', onlyBytes);
   const large = express.json({ limit: mebibyte, inflate: false });
   const small = express.json({ limit: 64 * 1024, inflate: false });
   app.use(
@@ -204,6 +209,16 @@ export function createApp({
       response.set('x-content-type-options', 'nosniff').type(file.mediaType).send(bytes);
       return sent;
     },
+    listImages: async ({ query }) => ({ images: await listImages(store, query.q) }),
+    imageReceived: async ({ params }) => ({ received: await receivedOf(store, params.id) }),
+    sendImage: async ({ params, query }, { request }) => ({ received: await receive(store, params.id, query.at, request, mostImageBytes) }),
+    publishImage: ({ params, body }) => publishImage(store, params.id, body),
+    readImage: ({ params }) => readImage(store, params.id),
+    imageContent: async ({ params }, exchange) => {
+      await sendImage(store, params.id, exchange);
+      return sent;
+    },
+    compareImages: ({ params }) => compareImages(store, params.id, params.other),
     entriesAfter: ({ params, query }) => entriesAfter(store, params.id, query.after),
     append: ({ params, body }) => append(store, params.id, body.by, body.entries),
   });

@@ -298,6 +298,9 @@ export const en: Words = {
     'bad-request': 'The request contains invalid values. Nothing was saved; your input is still here. Correct it and send again.',
     'not-json': 'The request is not valid JSON. Nothing was saved.',
     'too-large': 'The request is too large. Nothing was saved.',
+    'upload-elsewhere': 'These bytes do not follow on what has arrived. What arrived is kept: ask how much that is and continue there.',
+    'upload-incomplete':
+      'The image is not complete: its size or SHA-256 is not what was stated. What arrived is kept: send the rest or start again.',
     'not-a-photo': 'Not a supported image. Use JPEG, PNG, WebP or AVIF.',
     'not-found': 'Page not found.',
     'not-checked':

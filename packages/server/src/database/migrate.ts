@@ -10,6 +10,7 @@ import * as namesOutOfCards from './migrations/0006-names-out-of-cards.ts';
 import * as probabilityInCards from './migrations/0007-probability-in-cards.ts';
 import * as boards from './migrations/0009-boards.ts';
 import * as families from './migrations/0010-families.ts';
+import * as images from './migrations/0011-images.ts';
 import * as listOfJobs from './migrations/0008-list-of-jobs.ts';
 
 const migrations: readonly { name: string; up: (options: { context: QueryInterface }) => Promise<void> }[] = [
@@ -23,6 +24,7 @@ const migrations: readonly { name: string; up: (options: { context: QueryInterfa
   { name: '0008-list-of-jobs', up: listOfJobs.up },
   { name: '0009-boards', up: boards.up },
   { name: '0010-families', up: families.up },
+  { name: '0011-images', up: images.up },
 ];
 
 /** Name of the last migration this program knows. */
@@ -61,7 +63,8 @@ async function grant(owner: Sequelize, appRole: string): Promise<void> {
   await owner.query(`GRANT SELECT, INSERT, UPDATE ON ${changeable} TO ${role}`);
   await owner.query(`GRANT SELECT, INSERT ON files, file_pages TO ${role}`);
   await owner.query(`GRANT SELECT, INSERT ON blink_tables, family_versions, board_versions TO ${role}`);
-  await owner.query(`GRANT SELECT, INSERT, UPDATE, DELETE ON chunks TO ${role}`);
+  await owner.query(`GRANT SELECT, INSERT, UPDATE, DELETE ON chunks, uploads, upload_pages TO ${role}`);
+  await owner.query(`GRANT SELECT, INSERT, UPDATE ON images TO ${role}`);
   await owner.query(`GRANT DELETE ON job_cards TO ${role}`);
   await owner.query(`GRANT SELECT ON migrations TO ${role}`);
 }

@@ -12,7 +12,7 @@ import type { Store } from '../store.ts';
 /** Files are kept in pieces of this many bytes. */
 export const chunkBytes = 65_536;
 /** Chunk numbers a manifest page holds. */
-const pageChunks = 4096;
+export const pageChunks = 4096;
 /** Chunks written in one statement: measured best at about this many. */
 const rowsAtOnce = 64;
 /** What nobody names is kept this long: a file on its way names it only at its end. */
@@ -62,13 +62,14 @@ export async function storeFile(store: Store, id: string, bytes: Uint8Array, med
     }
     // Published only once what was stored reads back as what came in.
     const back = createHash('sha256');
-    for await (const chunk of chunksOf(store, id, transaction)) back.update(chunk);
+    for await (const chunk of chunksOf(store, id, { transaction })) back.update(chunk);
     if (!back.digest().equals(hash)) throw new Error(`file ${id} doesn't read back as it was written`);
   });
   return { id, sha256: hash.toString('hex'), size: bytes.length, mediaType };
 }
 
-async function storeChunks(store: Store, bytes: Uint8Array, transaction: Transaction): Promise<number[]> {
+/** Stores the chunks of these bytes, the last of which may be short; returns their numbers in order. */
+export async function storeChunks(store: Store, bytes: Uint8Array, transaction: Transaction): Promise<number[]> {
   const pieces: { chunk: Uint8Array; hash: Buffer | undefined; named: number | undefined }[] = [];
   for (let at = 0; at < bytes.length; at += chunkBytes) {
     const chunk = bytes.subarray(at, at + chunkBytes);
@@ -111,16 +112,27 @@ export async function findFile(store: Store, id: string): Promise<StoredFile | u
   return row && { id, sha256: row.hash, size: Number(row.size), mediaType: row.media_type };
 }
 
-/** A file's bytes in order, a chunk at a time. */
-export async function* chunksOf(store: Store, id: string, transaction?: Transaction): AsyncGenerator<Buffer> {
+/** Which chunks of a file: numbers of the first and the one behind the last. */
+export interface ChunkRange {
+  readonly transaction?: Transaction;
+  readonly first?: number;
+  readonly end?: number;
+}
+
+/** A file's bytes in order, a chunk at a time. Throws where a chunk is gone or doesn't read back as it was stored. */
+export async function* chunksOf(
+  store: Store,
+  id: string,
+  { transaction, first = 0, end = Number.POSITIVE_INFINITY }: ChunkRange = {},
+): AsyncGenerator<Buffer> {
   const options = { type: QueryTypes.SELECT as const, ...(transaction ? { transaction } : {}) };
-  for (let page = 0; ; page += 1) {
+  for (let page = Math.floor(first / pageChunks); page * pageChunks < end; page += 1) {
     const [row] = await store.sequelize.query<{ chunk_numbers: string[] }>(
       'SELECT chunk_numbers FROM file_pages WHERE file_id = $1 AND page = $2',
       { bind: [id, page], ...options },
     );
     if (!row) return;
-    const numbers = row.chunk_numbers.map(Number);
+    const numbers = row.chunk_numbers.slice(Math.max(0, first - page * pageChunks), end - page * pageChunks).map(Number);
     for (let from = 0; from < numbers.length; from += rowsAtOnce) {
       const batch = numbers.slice(from, from + rowsAtOnce);
       const found = await store.sequelize.query<{ number: string; bytes: Buffer; sha256: Buffer }>(
@@ -153,12 +165,15 @@ export async function readFile(store: Store, id: string): Promise<Buffer> {
   return Buffer.concat(parts);
 }
 
-/** Takes away chunks that no manifest names and that are older than the grace; returns how many. */
+/**
+ * Takes away chunks that no manifest names and that are older than the grace; returns how many. All manifests are read once, however many chunks are old.
+ */
 export async function collectChunks(store: Store): Promise<number> {
   const oldest = new Date(store.now().getTime() - graceMinutes * 60_000);
   const rows = await store.sequelize.query<{ number: string }>(
-    `DELETE FROM chunks WHERE stored_at < $1 AND NOT EXISTS (
-       SELECT 1 FROM file_pages WHERE chunks.number = ANY(file_pages.chunk_numbers)) RETURNING number`,
+    `WITH named AS (
+       SELECT unnest(chunk_numbers) AS number FROM file_pages UNION SELECT unnest(chunk_numbers) FROM upload_pages)
+     DELETE FROM chunks WHERE stored_at < $1 AND NOT EXISTS (SELECT 1 FROM named WHERE named.number = chunks.number) RETURNING number`,
     { bind: [oldest], type: QueryTypes.SELECT },
   );
   return rows.length;

@@ -1,7 +1,7 @@
 /** What a request must show before any route sees it. */
 import { ownHeader } from '@veglia/contract';
 import { InputRefused } from '@veglia/core';
-import type { RequestHandler } from 'express';
+import type { Request, RequestHandler } from 'express';
 import { ApiError } from './apiError.ts';
 import type { Hosts } from './hosts.ts';
 
@@ -43,11 +43,20 @@ export const onlyPhotoTypes: RequestHandler = (request, _response, next) => {
   next();
 };
 
-/** The same, but for a body that was read as a file. */
+const takesBytes = (request: Request): boolean => request.method === 'PUT' && /^[/]images[/][^/]+[/]content$/.test(request.path);
+
+/** Throws wrong-media-type (415) for the bytes of an image that are not said to be bytes. */
+export const onlyBytes: RequestHandler = (request, _response, next) => {
+  if (takesBytes(request) && !/^application[/]octet-stream/i.test(request.headers['content-type'] ?? ''))
+    throw new ApiError('wrong-media-type');
+  next();
+};
+
+/** The same, but for a body that was read as a file, or is read as it comes. */
 export const unlessFile =
   (handler: RequestHandler): RequestHandler =>
   (request, response, next) => {
-    if (Buffer.isBuffer(request.body)) next();
+    if (Buffer.isBuffer(request.body) || takesBytes(request)) next();
     else return handler(request, response, next);
   };
 

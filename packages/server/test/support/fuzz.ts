@@ -131,8 +131,10 @@ export async function fuzz(app: Express, known: string[], n: number, seed: numbe
     const sent =
       method === 'get'
         ? asked
-        : path.includes('photos')
-          ? asked.set('content-type', 'image/png').send(Buffer.from(JSON.stringify(values)))
+        : path.includes('photos') || path.endsWith('content')
+          ? asked
+              .set('content-type', path.includes('photos') ? 'image/png' : 'application/octet-stream')
+              .send(Buffer.from(JSON.stringify(values)))
           : asked.set('content-type', 'application/json').send(JSON.stringify(body) ?? '');
     const answer = await sent;
     const { status } = answer;

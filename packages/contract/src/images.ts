@@ -1,0 +1,82 @@
+/** Memory images: what one is, how it comes in, how two are compared. */
+import { imageSources, memories, memoryAreas } from '@veglia/core';
+import { z } from 'zod';
+
+const printed = z.string().trim().min(1).max(120);
+/** What an image is: never its file name alone. */
+export const imageFactsSchema = z.strictObject({
+  name: printed,
+  memory: z.enum(memories),
+  area: z.enum(memoryAreas),
+  source: z.enum(imageSources),
+  /** As printed on the chip. */
+  chip: printed.optional(),
+  board: printed.optional(),
+  revision: printed.optional(),
+  /** The panel it drives. */
+  panel: printed.optional(),
+  /** Pixels of that panel. */
+  resolution: z.tuple([z.number().int().min(1).max(20_000), z.number().int().min(1).max(20_000)]).optional(),
+  region: printed.optional(),
+  /** The memory whose content goes with it. */
+  companion: printed.optional(),
+  /** The job it was read in. */
+  job: z.uuid().optional(),
+  /** Made from several reads of a failing chip. */
+  reconstructed: z.strictObject({ reads: z.number().int().min(3), doubtfulBytes: z.number().int().min(0) }).optional(),
+  /** May hold a customer’s accounts and keys. */
+  userData: z.boolean().optional(),
+});
+/** What an image is. */
+export type ImageFacts = z.infer<typeof imageFactsSchema>;
+
+const sha256Hex = z.string().regex(/^[0-9a-f]{64}$/);
+/** A stored image: size in bytes, hashes in hex. */
+export const imageSchema = z.object({
+  id: z.uuid(),
+  size: z.number().int(),
+  sha256: z.string(),
+  crc32: z.string(),
+  md5: z.string(),
+  by: z.uuid(),
+  at: z.string(),
+  facts: imageFactsSchema,
+});
+/** A stored image. */
+export type Image = z.infer<typeof imageSchema>;
+/** Images, newest first. */
+export const imagesSchema = z.object({ images: z.array(imageSchema) });
+/** Search in the library. */
+export const listImagesQuery = z.object({ q: z.string().max(120).optional() });
+/** Makes what arrived an image, or replaces what is said of one. */
+export const publishImageSchema = z.strictObject({
+  by: z.uuid(),
+  size: z.number().int().min(1),
+  sha256: sha256Hex.optional(),
+  facts: imageFactsSchema,
+});
+/** What makes an upload an image. */
+export type PublishImage = z.infer<typeof publishImageSchema>;
+/** Where the bytes of a request belong: offset from the start of the image. */
+export const uploadQuery = z.object({
+  at: z.coerce
+    .number()
+    .int()
+    .min(0)
+    .max(2 ** 40),
+});
+/** How many bytes of an image have arrived. */
+export const receivedSchema = z.object({ received: z.number().int() });
+/** Two images. */
+export const imagePairParams = z.object({ id: z.uuid(), other: z.uuid() });
+/** Where two images differ, in bytes from the start; `to` is behind the last. */
+export const imageComparisonSchema = z.object({
+  equal: z.boolean(),
+  sizes: z.tuple([z.number().int(), z.number().int()]),
+  chunkBytes: z.number().int(),
+  chunks: z.number().int(),
+  differing: z.number().int(),
+  runs: z.array(z.object({ from: z.number().int(), to: z.number().int() })),
+});
+/** Where two images differ. */
+export type ImageComparison = z.infer<typeof imageComparisonSchema>;

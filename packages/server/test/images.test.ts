@@ -1,0 +1,189 @@
+import { createCipheriv, createHash } from 'node:crypto';
+import { crc32 } from 'node:zlib';
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import type { Image, ImageComparison, ImageFacts } from '@veglia/contract';
+import fc from 'fast-check';
+import { v7 as uuidv7 } from 'uuid';
+import { chunkBytes, collectChunks, graceMinutes } from '../src/files/store.ts';
+import { abandonedDays, dropAbandoned, receive, receivedOf } from '../src/images/uploads.ts';
+import { ask, noon, openTestApp, type TestApp } from './support/testApp.ts';
+
+let running: TestApp;
+beforeAll(async () => {
+  running = await openTestApp();
+});
+afterAll(() => running.close());
+
+const facts: ImageFacts = { name: 'U402 of a bench set', memory: 'spi-nor', area: 'whole', source: 'own-set', board: 'QX-510' };
+/** Bytes that don't repeat, the same each time. */
+function noise(length: number, seed: number): Buffer {
+  return createCipheriv('aes-128-ctr', Buffer.alloc(16, seed), Buffer.alloc(16)).update(Buffer.alloc(length));
+}
+const send = (id: string, at: number, bytes: Buffer) =>
+  ask(running.app).put(`/api/images/${id}/content?at=${at}`).set('content-type', 'application/octet-stream').send(bytes);
+const publish = (id: string, size: number, more: object = {}) =>
+  ask(running.app)
+    .put(`/api/images/${id}`)
+    .send({ by: running.person, size, facts, ...more });
+async function store(bytes: Buffer, more: object = {}): Promise<Image> {
+  const id = uuidv7();
+  expect((await send(id, 0, bytes)).status).toBe(200);
+  const reply = await publish(id, bytes.length, more);
+  expect(reply.status).toBe(200);
+  return reply.body as Image;
+}
+const content = (id: string) =>
+  ask(running.app)
+    .get(`/api/images/${id}/content`)
+    .buffer(true)
+    .parse((response, done) => {
+      const parts: Buffer[] = [];
+      response.on('data', (part: Buffer) => parts.push(part));
+      response.on('end', () => done(null, Buffer.concat(parts)));
+    });
+
+describe('an image', () => {
+  test('cut into any requests, it comes out as it went in, with hashes that Node’s own crypto and zlib agree on', async () => {
+    const lengths = fc.constantFrom(1, chunkBytes - 1, chunkBytes, chunkBytes + 1, 3 * chunkBytes + 7, 65 * chunkBytes + 3);
+    await fc.assert(
+      fc.asyncProperty(
+        lengths,
+        fc.integer({ min: 1, max: 4 }),
+        fc.array(fc.double({ min: 0, max: 1, noNaN: true }), { maxLength: 4 }),
+        async (length, seed, cuts) => {
+          const bytes = noise(length, seed);
+          const id = uuidv7();
+          const at = [0, ...cuts.map((cut) => Math.floor(cut * length)), length].sort((a, b) => a - b);
+          for (const [index, from] of at.slice(0, -1).entries()) {
+            const piece = bytes.subarray(from, at[index + 1]);
+            if (piece.length > 0) expect((await send(id, from, piece)).body).toEqual({ received: from + piece.length });
+          }
+          const image = (await publish(id, length)).body as Image;
+          const hex = (kind: string): string => createHash(kind).update(bytes).digest('hex');
+          expect(image).toMatchObject({
+            size: length,
+            sha256: hex('sha256'),
+            md5: hex('md5'),
+            crc32: crc32(bytes).toString(16).padStart(8, '0'),
+            facts,
+          });
+          expect(bytes.equals((await content(id)).body as Buffer)).toBe(true);
+        },
+      ),
+      { numRuns: 15, seed: 15 },
+    );
+  });
+
+  test('a request cut off in the middle keeps whole batches, and the next one goes on there', async () => {
+    const bytes = noise(70 * chunkBytes, 8);
+    const id = uuidv7();
+    async function* cutOff(): AsyncGenerator<Buffer> {
+      yield bytes.subarray(0, 66 * chunkBytes);
+      await Promise.resolve();
+      throw new Error('the line went');
+    }
+    await expect(receive(running.store, id, 0, cutOff(), 2 ** 30)).rejects.toThrow('the line went');
+    const asked = await ask(running.app).get(`/api/images/${id}/received`);
+    expect(asked.body).toEqual({ received: 64 * chunkBytes });
+    await send(id, 64 * chunkBytes, bytes.subarray(64 * chunkBytes));
+    expect((await publish(id, bytes.length)).body).toMatchObject({ sha256: createHash('sha256').update(bytes).digest('hex') });
+  });
+
+  test.each<readonly [string, (id: string) => Promise<{ status: number; body: { code?: string } }>, number, string]>([
+    ['bytes that leave a gap', (id) => send(id, 200, Buffer.alloc(10)), 409, 'upload-elsewhere'],
+    ['bytes that are here already', (id) => send(id, 0, Buffer.alloc(10)), 409, 'upload-elsewhere'],
+    ['a size that is not what arrived', (id) => publish(id, 101), 422, 'upload-incomplete'],
+    ['a hash that is not what arrived', (id) => publish(id, 100, { sha256: 'a'.repeat(64) }), 422, 'upload-incomplete'],
+    ['somebody unknown', (id) => publish(id, 100, { by: uuidv7() }), 422, 'unknown-person'],
+    [
+      'bytes under another name',
+      (id) => ask(running.app).put(`/api/images/${id}/content?at=100`).set('content-type', 'text/plain').send('x'),
+      415,
+      'wrong-media-type',
+    ],
+  ])('%s: refused, and what arrived is kept', async (_, wrong, status, code) => {
+    const id = uuidv7();
+    await send(id, 0, noise(100, 3));
+    const reply = await wrong(id);
+    expect([reply.status, reply.body.code]).toEqual([status, code]);
+    expect(await receivedOf(running.store, id)).toBe(100);
+    expect((await ask(running.app).get(`/api/images/${id}`)).status).toBe(404);
+    expect((await publish(id, 100)).status).toBe(200);
+  });
+
+  test('past the limit: refused', async () => {
+    async function* much(): AsyncGenerator<Buffer> {
+      await Promise.resolve();
+      yield Buffer.alloc(1000);
+    }
+    await expect(receive(running.store, uuidv7(), 0, much(), 999)).rejects.toThrow('too-large');
+  });
+
+  test('published once, its bytes stand for ever; what is said of it may change', async () => {
+    const image = await store(noise(100, 5));
+    expect((await send(image.id, 100, Buffer.alloc(1))).status).toBe(409);
+    expect((await publish(image.id, 99)).status).toBe(409);
+    const renamed = (await publish(image.id, 100, { facts: { ...facts, panel: 'VL32-A' } })).body as Image;
+    expect(renamed).toEqual({ ...image, facts: { ...facts, panel: 'VL32-A' } });
+  });
+
+  test('a range of it, across chunks', async () => {
+    const bytes = noise(3 * chunkBytes + 500, 6);
+    const { id } = await store(bytes);
+    for (const [range, from, to] of [
+      ['bytes=0-0', 0, 1],
+      [`bytes=${chunkBytes - 5}-${chunkBytes + 5}`, chunkBytes - 5, chunkBytes + 6],
+      ['bytes=-7', bytes.length - 7, bytes.length],
+      [`bytes=${2 * chunkBytes}-`, 2 * chunkBytes, bytes.length],
+    ] as const) {
+      const reply = await content(id).set('range', range);
+      expect([reply.status, reply.headers['content-range']]).toEqual([206, `bytes ${from}-${to - 1}/${bytes.length}`]);
+      expect(reply.body).toEqual(bytes.subarray(from, to));
+    }
+    expect((await content(id).set('range', `bytes=${bytes.length}-`)).status).toBe(416);
+  });
+
+  test('two are compared by their chunks', async () => {
+    const a = noise(5 * chunkBytes + 9, 7);
+    const b = Buffer.from(a);
+    b[2 * chunkBytes] = (b[2 * chunkBytes] ?? 0) ^ 1;
+    b[3 * chunkBytes + 4] = (b[3 * chunkBytes + 4] ?? 0) ^ 1;
+    const [one, two, short] = [await store(a), await store(b), await store(a.subarray(0, 5 * chunkBytes))];
+    const compare = async (other: Image): Promise<ImageComparison> =>
+      (await ask(running.app).get(`/api/images/${one.id}/compare/${other.id}`)).body as ImageComparison;
+    expect(await compare(one)).toMatchObject({ equal: true, differing: 0, runs: [] });
+    expect(await compare(two)).toMatchObject({
+      equal: false,
+      chunks: 6,
+      differing: 2,
+      runs: [{ from: 2 * chunkBytes, to: 4 * chunkBytes }],
+    });
+    expect(await compare(short)).toMatchObject({ equal: false, runs: [{ from: 5 * chunkBytes, to: 5 * chunkBytes + 9 }] });
+  });
+
+  test('is found by its facts and by its hashes', async () => {
+    const image = await store(noise(64, 9), { facts: { ...facts, board: 'ZZ-9 rev %_' } });
+    const found = async (q: string): Promise<string[]> =>
+      ((await ask(running.app).get('/api/images').query({ q })).body as { images: Image[] }).images.map(({ id }) => id);
+    expect(await found('zz-9 REV %_')).toEqual([image.id]);
+    expect(await found('zz-9 rev xx')).toEqual([]);
+    expect(await found(image.sha256.slice(0, 10))).toEqual([image.id]);
+    expect(await found(image.crc32)).toEqual([image.id]);
+  });
+
+  test('the collector leaves the chunks of what is on its way, until it is given up', async () => {
+    const id = uuidv7();
+    const bytes = noise(2 * chunkBytes + 5, 10);
+    await send(id, 0, bytes);
+    const later = (minutes: number) => ({ ...running.store, now: () => new Date(noon.getTime() + minutes * 60_000) });
+    await collectChunks(later(graceMinutes + 1));
+    await send(id, bytes.length, Buffer.from('end'));
+    expect((await publish(id, bytes.length + 3)).body).toMatchObject({ size: bytes.length + 3 });
+    const lost = uuidv7();
+    await send(lost, 0, noise(chunkBytes, 11));
+    expect(await dropAbandoned(later(abandonedDays * 24 * 60 - 1))).toBe(0);
+    expect(await dropAbandoned(later(abandonedDays * 24 * 60 + 1))).toBe(1);
+    expect(await collectChunks(later(graceMinutes + 1))).toBeGreaterThanOrEqual(1);
+    expect((await content(id)).body).toEqual(Buffer.concat([bytes, Buffer.from('end')]));
+  });
+});
