@@ -41,7 +41,7 @@ export {
   type MemoryArea,
 } from './flashStep.ts';
 export { liveEntries } from './live.ts';
-export { plugsAfter, setOnArrival, stateAfter, type Established, type SetState } from './setState.ts';
+export { plugsAfter, setOnArrival, stateAfter, type AtMemory, type Established, type SetState } from './setState.ts';
 export {
   currentFormat,
   currentVersion,

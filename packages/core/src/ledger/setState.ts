@@ -11,6 +11,14 @@ export interface Established {
   readonly by: string;
 }
 
+/** What is on a memory, or that it is off its board, while it is read or written. */
+export interface AtMemory {
+  /** The memory as it is named on the board, and the session it was opened by. */
+  readonly name: string;
+  readonly session: string;
+  readonly what?: 'clip' | 'wires' | 'clock-stop' | 'chip-off';
+}
+
 /** How the set stands on the bench, told from the ledger. */
 export interface SetState {
   /** Index into the pack's stages: the furthest reached. */
@@ -26,6 +34,8 @@ export interface SetState {
   readonly taped: readonly string[];
   /** Taken off a board and neither back nor replaced. */
   readonly lifted: readonly Lifted[];
+  /** Memories that were worked on, and what of it is still on the set. */
+  readonly atMemory?: readonly AtMemory[];
   /** Somebody looked and recorded it; `railsDown` and `verified` without these are only what a step done as written leaves behind. */
   readonly lookedDown?: Established | undefined;
   readonly measured?: (Established & { readonly volts: Readonly<Record<string, number>> }) | undefined;
@@ -59,13 +69,17 @@ function withoutOvertaken(state: SetState, entry: Entry): SetState {
 }
 
 /** Plugs, bridges, tape and parts after a change. */
-export function plugsAfter(state: SetState, change: BodyOf<'set.changed'>): Pick<SetState, 'out' | 'bridged' | 'taped' | 'lifted'> {
+export function plugsAfter(
+  state: SetState,
+  change: BodyOf<'set.changed'>,
+): Pick<SetState, 'out' | 'bridged' | 'taped' | 'lifted' | 'atMemory'> {
   const unbridged = new Set((change.unbridged ?? []).map(pair));
   return {
     out: union(state.out, change.pulled, change.restored),
     bridged: [...state.bridged.filter((one) => !unbridged.has(pair(one))), ...(change.bridged ?? [])],
     taped: union(state.taped, change.taped, change.untaped),
     lifted: withLifted(state.lifted, change.lifted, change.refitted),
+    ...(state.atMemory ? { atMemory: state.atMemory } : {}),
   };
 }
 
@@ -78,6 +92,7 @@ function withLifted(now: readonly Lifted[], added: readonly Lifted[] = [], refit
 export function stateAfter(before: SetState, entry: Entry, compiled: CompiledPack, layoutId: string | undefined): SetState {
   const state = withoutOvertaken(before, entry);
   const { body } = entry;
+  if (body.kind === 'flash.step') return { ...state, atMemory: atMemoryAfter(state.atMemory ?? [], body) };
   if (body.kind === 'set.changed') {
     const stage = body.stage === undefined ? -1 : compiled.stageIds.indexOf(body.stage);
     const plugged = body.plugged ?? state.plugged;
@@ -119,6 +134,25 @@ export function stateAfter(before: SetState, entry: Entry, compiled: CompiledPac
     return { ...state, stage, plugged, lifted, railsDown: state.railsDown || drained, verified };
   }
   return state;
+}
+
+const putOn = { clip: 'clip', 'in-place': 'wires', lifted: 'chip-off', socket: 'chip-off' } as const;
+const takesOff = { 'clip-off': 'clip', 'wires-off': 'wires', 'clock-runs': 'clock-stop', 'chip-fitted': 'chip-off' } as const;
+
+/** What is on memories after a step: another clip takes the place of the first, and a chip that is off its board has none on it. */
+function atMemoryAfter(now: readonly AtMemory[], { session, did }: BodyOf<'flash.step'>): readonly AtMemory[] {
+  const others = now.filter((one) => one.session !== session);
+  const own = now.filter((one) => one.session === session);
+  const name = did.step === 'opened' ? did.name : own[0]?.name;
+  if (name === undefined) return now;
+  const on = new Set(own.flatMap(({ what }) => what ?? []));
+  if (did.step === 'entered') {
+    if (did.way !== 'in-place') for (const what of ['clip', 'chip-off'] as const) on.delete(what);
+    on.add(putOn[did.way]);
+    if (did.clockStopped === true) on.add('clock-stop');
+  } else if (did.step === 'way-out')
+    for (const one of did.checked) if (one !== 'supply-off' && one !== 'bridges-none') on.delete(takesOff[one]);
+  return [...others, { name, session }, ...[...on].map((what) => ({ name, session, what }))];
 }
 
 /** What a test has taken off a board when it is answered: nothing where the answer is a number read before anything was. */

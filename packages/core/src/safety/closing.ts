@@ -1,7 +1,7 @@
 /** What must be as it was before a set leaves as repaired. */
 import type { CompiledPack } from '../knowledge/index.ts';
 import type { BodyOf, closingChecks, Entry, SetState } from '../ledger/index.ts';
-import { stillOut } from './places.ts';
+import { stillOut, type CanBeLeft } from './places.ts';
 
 /** Ends after which the set is used again. */
 const usedAgain: readonly BodyOf<'job.closed'>['outcome'][] = ['repaired', 'repaired-with-known-flaw', 'workaround'];
@@ -10,10 +10,7 @@ const usedAgain: readonly BodyOf<'job.closed'>['outcome'][] = ['repaired', 'repa
  * Plugs out, bridges, tape and parts off that stand between a set and being closed as repaired, named as `stillOut` names them: all that is not
  * recorded as a modification that stays. A set handed back or given up may leave as it is.
  */
-export function leftBeforeClosing(
-  body: Pick<BodyOf<'job.closed'>, 'outcome' | 'modified'>,
-  state: Pick<SetState, 'out' | 'bridged' | 'taped' | 'lifted'>,
-): string[] {
+export function leftBeforeClosing(body: Pick<BodyOf<'job.closed'>, 'outcome' | 'modified'>, state: CanBeLeft): string[] {
   if (!usedAgain.includes(body.outcome)) return [];
   return stillOut(state).filter((one) => !body.modified?.includes(one));
 }

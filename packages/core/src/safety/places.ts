@@ -31,13 +31,19 @@ export function chargePoints(layoutId: string | undefined, compiled: CompiledPac
   return named.length > 0 ? named : ['bulk'];
 }
 
-/** What is not as it was delivered: plugs out, bridges, tape, parts taken off; in one order, each as one string. */
-export function stillOut(state: Pick<SetState, 'out' | 'bridged' | 'taped' | 'lifted'>): string[] {
+/** Of a set, what can be left in it. */
+export type CanBeLeft = Pick<SetState, 'out' | 'bridged' | 'taped' | 'lifted' | 'atMemory'>;
+
+/**
+ * What is not as it was delivered: plugs out, bridges, tape, parts taken off, what a programmer left on a memory; in one order, each as one string.
+ */
+export function stillOut(state: CanBeLeft): string[] {
   return [
     ...state.out,
     ...state.bridged.map((pair) => `bridge ${[...pair].sort().join(' ')}`),
     ...state.taped.map((id) => `tape ${id}`),
     ...state.lifted.map(({ name, what }) => `${what} ${name}`),
+    ...(state.atMemory ?? []).flatMap(({ name, what }) => (what === undefined ? [] : [`${what} ${name}`])),
   ].sort();
 }
 

@@ -127,7 +127,9 @@ function readAnswer(
   // A test that needs no object is done once it was done on any.
   if (!test.of) answered.add(test.id);
   if (body.symptomPresent === 'no') return refuse('symptom-was-absent');
-  const forgotten = forgottenBy(compiled.procedure(test, doneIn, body.of, family), state);
+  // The programmer is what a memory is read with.
+  const reads = test.do.some((step) => 'read' in step);
+  const forgotten = forgottenBy(compiled.procedure(test, doneIn, body.of, family), reads ? { ...state, atMemory: [] } : state);
   if (forgotten.length > 0) return refuse('plug-left-out', forgotten.join(', '));
   if (test.speaksOnlyIf.some(({ needs }) => !holds(needs, now))) return refuse('could-not-change', test.id);
   const following = facts.follows.get(test.id);
