@@ -466,6 +466,8 @@ export {
 export {
   flashFindings,
   flashGates,
+  flashInstrument,
+  flashMeaning,
   flashSessions,
   foldFlash,
   gatesOf,
@@ -476,5 +478,6 @@ export {
   type FlashAim,
   type FlashFinding,
   type FlashGate,
+  type FlashMeaning,
   type FlashSession,
 } from './firmware/index.ts';

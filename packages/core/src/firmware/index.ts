@@ -1,3 +1,4 @@
+export { flashInstrument, flashMeaning, type FlashMeaning } from './answers.ts';
 export {
   flashFindings,
   flashGates,

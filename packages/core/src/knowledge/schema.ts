@@ -529,6 +529,8 @@ export const repairSchema = z.strictObject({
   at: idSchema.optional(),
   /** What is replaced where it isn't the whole assembly: a word of the bench, not of a likelihood. */
   part: idSchema.optional(),
+  /** What work on a memory amounts to it. */
+  flashes: z.enum(['own-content-new-chip', 'other-content']).optional(),
   /** Instruments that help with it, offered beside it. */
   instruments: z.array(idSchema).min(1).optional(),
   /** Price of the part as a share of a comparable new set; 0 where none is needed. */

@@ -1,0 +1,56 @@
+/** What steps on a memory say of the fault: the pack names, beside an answer, the results that say the same, and the repair a flash amounts to. */
+import type { Repair, TestDefinition } from '../knowledge/index.ts';
+import type { BodyOf, FlashDid } from '../ledger/index.ts';
+import { flashFindings, foldFlash, type FlashSession } from './session.ts';
+
+/** What a step amounts to. */
+export interface FlashMeaning {
+  readonly tests: readonly { readonly test: string; readonly outcome: string }[];
+  readonly repair?: { readonly repair: string; readonly result: BodyOf<'repair.done'>['result'] };
+}
+
+/** Results of a session that a pack can name, by the kind of its memory: an eMMC wears out in a way of its own. */
+export const flashInstrument = ({ opened }: FlashSession): string => (opened.memory === 'emmc' ? 'flash-emmc' : 'flash-chip');
+
+const resultOf = { starts: 'cured', 'no-change': 'unchanged', failed: 'changed' } as const;
+
+/** Findings that say something of the fault. */
+function resultsOf(session: FlashSession): string[] {
+  const found = session.did.some((one) => one.step === 'identified' && one.of === 'this' && one.result === 'found');
+  const says = flashFindings(session).filter((one) => one === 'chip-dead' || one === 'chip-failing' || one === 'reads-equal');
+  return [...(found ? ['chip-found'] : []), ...says];
+}
+
+/** Own content onto a new chip, or other content; undefined where nothing was written, or only the same again. */
+function written({ opened, did, areas }: FlashSession): Repair['flashes'] {
+  if (opened.plan === 'keep-only') return undefined;
+  if (opened.plan === 'ready-written' || opened.plan === 'move')
+    return did.some(({ step }) => step === 'fitted') ? 'other-content' : undefined;
+  const chosen = areas.flatMap((area) => area.chosen ?? []);
+  if (chosen.length === 0) return undefined;
+  if (chosen.some(({ source }) => source !== 'own-set')) return 'other-content';
+  return opened.plan === 'onto-new' ? 'own-content-new-chip' : undefined;
+}
+
+/** What the last of these steps adds to what those before it said; `repairs`: those of the set’s layout. */
+export function flashMeaning(did: readonly FlashDid[], tests: Iterable<TestDefinition>, repairs: Iterable<Repair>): FlashMeaning {
+  const after = foldFlash('', did);
+  if (!after) return { tests: [] };
+  const before = foldFlash('', did.slice(0, -1));
+  const known = new Set(before ? resultsOf(before) : []);
+  const fresh = resultsOf(after).filter((one) => !known.has(one));
+  const instrument = flashInstrument(after);
+  const answers = [...tests].flatMap(({ id, observe }) =>
+    observe.outcomes
+      .filter(({ by }) => by?.some((one) => one.instrument === instrument && fresh.includes(one.finding)))
+      .slice(0, 1)
+      .map((outcome) => ({ test: id, outcome: outcome.id })),
+  );
+  const last = did.at(-1);
+  const content = last?.step === 'started' ? written(after) : undefined;
+  const repair = content === undefined ? undefined : [...repairs].find(({ flashes }) => flashes === content);
+  return {
+    tests: answers,
+    ...(repair && last?.step === 'started' ? { repair: { repair: repair.id, result: resultOf[last.result] } } : {}),
+  };
+}
