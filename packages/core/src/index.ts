@@ -464,14 +464,18 @@ export {
   type WalkReading,
 } from './electrical/index.ts';
 export {
+  boardOfMemory,
   flashFindings,
   flashGates,
   flashInstrument,
   flashMeaning,
   flashSessions,
+  flashUnsafe,
   foldFlash,
+  formatBytes,
   gatesOf,
   nextFlashStep,
+  parseBytes,
   sizeOf,
   wayOutOf,
   type AreaState,
@@ -480,4 +484,5 @@ export {
   type FlashGate,
   type FlashMeaning,
   type FlashSession,
+  type FlashUnsafe,
 } from './firmware/index.ts';

@@ -14,3 +14,5 @@ export {
   type FlashGate,
   type FlashSession,
 } from './session.ts';
+export { boardOfMemory, flashUnsafe, type FlashUnsafe } from './safe.ts';
+export { formatBytes, parseBytes } from './size.ts';
