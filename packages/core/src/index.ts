@@ -465,6 +465,8 @@ export {
 } from './electrical/index.ts';
 export {
   boardOfMemory,
+  DumpReader,
+  flashCourse,
   flashFindings,
   flashGates,
   flashInstrument,
@@ -479,6 +481,8 @@ export {
   sizeOf,
   wayOutOf,
   type AreaState,
+  type CourseStep,
+  type DumpFacts,
   type FlashAim,
   type FlashFinding,
   type FlashGate,

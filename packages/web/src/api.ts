@@ -17,6 +17,8 @@ import {
   type CodeCounts,
   type EntryDraft,
   type Health,
+  type Image,
+  type ImageComparison,
   type Job,
   type JobCard,
   type JobCards,
@@ -30,6 +32,7 @@ import {
   type Person,
   type Photo,
   type ProblemDocument,
+  type PublishImage,
   type ReplyTo,
   type RouteDescription,
   type ShopChange,
@@ -176,6 +179,14 @@ export const api = {
     part(await call('searchCustomers', { body: { name, contact } }), ({ customers }) => customers),
   /** The picture itself is the body: what it is, the server finds out. */
   putPhoto: (id: string, file: Blob): Promise<Reply<Photo>> => call('storePhoto', { params: { id }, file }),
+  images: async (q?: string): Promise<Reply<Image[]>> =>
+    part(await call('listImages', { query: q === undefined ? {} : { q } }), ({ images }) => images),
+  imageReceived: async (id: string): Promise<Reply<number>> =>
+    part(await call('imageReceived', { params: { id } }), ({ received }) => received),
+  sendImage: async (id: string, at: number, file: Blob): Promise<Reply<number>> =>
+    part(await call('sendImage', { params: { id }, query: { at }, file }), ({ received }) => received),
+  publishImage: (id: string, body: PublishImage): Promise<Reply<Image>> => call('publishImage', { params: { id }, body }),
+  compareImages: (id: string, other: string): Promise<Reply<ImageComparison>> => call('compareImages', { params: { id, other } }),
   /** What was written behind a seq. */
   entriesAfter: (id: string, after: number): Promise<Reply<Appended>> => call('entriesAfter', { params: { id }, query: { after } }),
   append: (id: string, by: string, entries: readonly EntryDraft[]): Promise<Reply<Appended>> =>

@@ -1,6 +1,8 @@
 import { en, type Words } from './en.ts';
+import { flashEn, type FlashWords } from './flash.ts';
 import { instrumentsEn, type InstrumentsWords } from './instruments.ts';
 
+export { flashSentence, type FlashWords } from './flash.ts';
 export type { Words } from './en.ts';
 /** Languages there are sentences in. */
 export const languages = ['en'] as const;
@@ -11,6 +13,9 @@ export const words: Record<Language, Words> = { en };
 
 /** Words of the instruments by language. */
 export const instrumentWords: Record<Language, InstrumentsWords> = { en: instrumentsEn };
+
+/** Words of work on memories by language. */
+export const flashWords: Record<Language, FlashWords> = { en: flashEn };
 
 /** Fills the braces of a sentence; a missing value leaves a dash, so that a gap shows. */
 export function say(sentence: string, values: Readonly<Record<string, string | number | undefined>> = {}): string {

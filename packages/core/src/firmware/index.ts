@@ -1,3 +1,4 @@
+export { flashCourse, type CourseStep } from './course.ts';
 export { flashInstrument, flashMeaning, type FlashMeaning } from './answers.ts';
 export {
   flashFindings,
@@ -16,3 +17,4 @@ export {
 } from './session.ts';
 export { boardOfMemory, flashUnsafe, type FlashUnsafe } from './safe.ts';
 export { formatBytes, parseBytes } from './size.ts';
+export { DumpReader, type DumpFacts } from './dump.ts';

@@ -298,6 +298,12 @@ export function gatesOf(session: FlashSession, { step, area: id }: FlashAim): Fl
   return without(session, [...new Set(shut())], id);
 }
 
+/** Everything that is still missing for one area to be kept and, where it is written, written; gates that were overridden are left out. */
+export function gatesOfArea(session: FlashSession, area: AreaState): FlashGate[] {
+  const write = writes(session) && !area.leftAlone ? [...programGates(session, area), ...writtenGates(area)] : keepGates(session, area);
+  return without(session, [...new Set(write)], area.area);
+}
+
 interface Detection {
   readonly says?: FlashFinding;
   readonly next?: FlashAim;

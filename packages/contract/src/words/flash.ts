@@ -1,0 +1,71 @@
+/** Sentences of work on a memory: gates, findings, what the set needs first. */
+import type { FlashFinding, FlashGate, FlashUnsafe } from '@veglia/core';
+
+/** Sentences by code. */
+export interface FlashWords {
+  /** Why a step is not open: what is missing, and what to do. */
+  readonly gate: Record<FlashGate, string>;
+  /** What the evidence says, and what follows from it. */
+  readonly finding: Record<Exclude<FlashFinding, FlashGate>, string>;
+  readonly unsafe: Record<FlashUnsafe, string>;
+}
+
+const gate: FlashWords['gate'] = {
+  'supply-first': 'The chip’s supply is not measured. Measure core and I/O on the board before anything is connected.',
+  'programmer-too-high': 'The programmer’s voltage is above the chip’s I/O supply. It can destroy the chip. Set it to what was measured.',
+  'programmer-too-low': 'The programmer’s voltage is below the chip’s I/O supply. Reads would be wrong. Set it to what was measured.',
+  'two-supplies': 'More than one supply feeds the chip. Leave one only: the programmer or the board, never both.',
+  'way-first': 'How the chip is reached is not recorded.',
+  'clock-first': 'The board is fed and its processor runs: it would talk to the chip as well. Stop its clock and record that.',
+  'identify-first': 'The chip is not identified.',
+  'not-detected': 'The chip was not detected.',
+  'marking-differs': 'The chip answers as another type than is printed on it. Check contact, voltage and marking; identify it again.',
+  'read-first': 'The content is not read. Read it and save it before anything is changed.',
+  'read-again-first': 'One read is no backup. Read again; both must be equal.',
+  'structure-first': 'The samples agree. Look at partitions and file systems too, or read it in full again.',
+  'reads-differ': 'The last two reads differ.',
+  'chip-failing': 'The chip fails. Never write it again: use a new chip.',
+  'nothing-in-it': 'Every byte is the same: an empty chip, or no contact. That is no backup.',
+  'size-differs': 'The dump is not as large as the chip.',
+  'not-kept': 'The dump is not stored. A hash alone brings no board back.',
+  'image-first': 'The image to write is not chosen.',
+  'does-not-fit': 'The chosen image does not fit this set.',
+  'image-size': 'The chosen image is not as large as the chip.',
+  'new-chip-first': 'The new chip is not identified.',
+  'erase-first': 'The chip is not erased.',
+  'blank-first': 'The chip is not checked for blank.',
+  'not-blank': 'The chip is not blank. Erase it again; if it stays so, it is protected or worn.',
+  'program-first': 'The chip is not programmed.',
+  'other-image': 'What was programmed is not the chosen image.',
+  'verify-first': 'The chip is not verified.',
+  'verify-failed': 'What was read back differs from the image. Erase and program again; if it differs again, use a new chip.',
+  'fit-first': 'The other chip is not fitted.',
+  'differs-first': 'What differs between the two boards is not recorded.',
+  'way-out-first': 'Not everything is off the chip. Check the list before the set gets power.',
+};
+
+/** Sentences in English. */
+export const flashEn: FlashWords = {
+  gate,
+  finding: {
+    'reads-equal': 'Dump stored, read twice, both equal.',
+    'reads-differ-contact': 'Two reads differ: first suspect the contact. Reseat clip or wires and read again.',
+    'was-unsteady': 'An earlier read differed. The contact was poor, or the chip is beginning to fail.',
+    'detect-other-clip': 'Not detected: contact, or the chip. Reseat, then try another clip.',
+    'detect-lift': 'Not detected on two contacts. Lift the chip and read it in a socket.',
+    'detect-good-one': 'Not detected off the board either. Try a good chip of this type to check programmer and settings.',
+    'chip-dead': 'A good chip of this type is detected and this one is not: the chip is dead.',
+    'programmer-suspect':
+      'A good chip of this type is not detected either: suspect the programmer, its settings or the contact. Nothing is known of this chip.',
+    'went-past': 'A gate was overridden; the reason is in the ledger.',
+  },
+  unsafe: {
+    'unplug-first': 'Set is plugged in. Unplug it first.',
+    'down-first': 'Rails not checked. Wait until they are down and record it before touching the board.',
+    'measure-first': 'Mains side and memory share a board. Measure below 60 V and record it before touching the board.',
+  },
+};
+
+/** The sentence of a finding, whether it shuts a step or not. */
+export const flashSentence = (words: FlashWords, code: FlashFinding): string =>
+  code in words.finding ? words.finding[code as keyof FlashWords['finding']] : words.gate[code as FlashGate];

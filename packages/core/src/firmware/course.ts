@@ -1,0 +1,56 @@
+/** The whole course of a session, in order: what is done, what is due, what is still to come. */
+import { gatesOf, gatesOfArea, nextFlashStep, type FlashAim, type FlashGate, type FlashSession } from './session.ts';
+
+/** A step of the course. */
+export interface CourseStep {
+  readonly aim: FlashAim;
+  readonly state: 'done' | 'due' | 'to-come';
+}
+
+/** A step is done once none of these is left. */
+const left = {
+  supply: ['supply-first', 'programmer-too-high', 'programmer-too-low', 'two-supplies'],
+  entered: ['way-first', 'clock-first'],
+  identified: ['identify-first', 'not-detected', 'marking-differs'],
+  read: ['read-first', 'read-again-first', 'structure-first', 'reads-differ', 'chip-failing', 'nothing-in-it', 'size-differs', 'not-kept'],
+  chosen: ['image-first', 'does-not-fit', 'image-size'],
+  newChip: ['new-chip-first'],
+  erased: ['erase-first'],
+  blank: ['blank-first', 'not-blank'],
+  programmed: ['program-first', 'other-image'],
+  verified: ['program-first', 'other-image', 'verify-first', 'verify-failed'],
+  fitted: ['fit-first', 'differs-first'],
+  wayOut: ['way-out-first'],
+} as const satisfies Record<string, readonly FlashGate[]>;
+
+const none = (gates: readonly FlashGate[], of: readonly FlashGate[]): boolean => !gates.some((one) => of.includes(one));
+
+/** Steps of the session’s plan; a memory without an erase has none. */
+export function flashCourse(session: FlashSession): CourseStep[] {
+  const { plan, memory } = session.opened;
+  const entering = gatesOf(session, { step: 'identified' });
+  const starting = gatesOf(session, { step: 'started' });
+  const steps: { aim: FlashAim; done: boolean }[] = [
+    { aim: { step: 'supply' }, done: none(entering, left.supply) },
+    { aim: { step: 'entered' }, done: none(entering, left.entered) },
+    { aim: { step: 'identified', of: 'this' }, done: none(gatesOf(session, { step: 'read' }), left.identified) },
+  ];
+  const areas = session.areas.map((one) => ({ area: one.area, leftAlone: one.leftAlone, gates: gatesOfArea(session, one), state: one }));
+  for (const { area, gates } of areas) steps.push({ aim: { step: 'read', area }, done: none(gates, left.read) });
+  const written = plan === 'rewrite' || plan === 'onto-new' ? areas.filter(({ leftAlone }) => !leftAlone) : [];
+  for (const { area, gates } of written) steps.push({ aim: { step: 'chosen', area }, done: none(gates, left.chosen) });
+  if (plan === 'onto-new')
+    steps.push({ aim: { step: 'identified', of: 'new-one' }, done: written.every(({ gates }) => none(gates, left.newChip)) });
+  for (const { area, gates, state } of written) {
+    if (plan === 'rewrite' && memory !== 'eeprom') steps.push({ aim: { step: 'erased', area }, done: state.erased });
+    if (memory !== 'eeprom') steps.push({ aim: { step: 'blank', area }, done: state.blank === 'blank' || none(gates, left.blank) });
+    steps.push({ aim: { step: 'programmed', area }, done: none(gates, left.programmed) });
+    steps.push({ aim: { step: 'verified', area }, done: none(gates, left.verified) });
+  }
+  if (plan === 'ready-written' || plan === 'move') steps.push({ aim: { step: 'fitted' }, done: none(starting, left.fitted) });
+  steps.push({ aim: { step: 'way-out' }, done: none(starting, left.wayOut) });
+  if (plan !== 'keep-only') steps.push({ aim: { step: 'started' }, done: session.started !== undefined });
+  const due = nextFlashStep(session);
+  const isDue = ({ step, area, of }: FlashAim): boolean => due?.step === step && due.area === area && (due.of ?? 'this') === (of ?? 'this');
+  return steps.map(({ aim, done }) => ({ aim, state: isDue(aim) ? 'due' : done ? 'done' : 'to-come' }));
+}
