@@ -26,7 +26,7 @@ test('a cut is walked to: nothing is answered before, what is out is listed, and
   await page.keyboard.press('1');
   await expect(page.locator('[data-kind="test.answered"]')).toHaveCount(1);
   expect(await walk(page)).toEqual(['down', 'change', 'power']);
-  await expect(page.getByTestId('out')).toContainText('Disconnected: Picture cable');
+  await expect(page.getByTestId('out')).toContainText('Not as delivered: Picture cable');
   await expect(page.locator('[data-node="harness.picture"][data-out="true"]')).toHaveCount(1);
   // Reload in the middle: the ledger knows how far it was.
   await page.reload();

@@ -60,6 +60,7 @@ export const flashEn: FlashWords = {
     'went-past': 'A gate was overridden; the reason is in the ledger.',
   },
   unsafe: {
+    'open-first': 'The cover is on. Unplug the set, take it off and record that.',
     'unplug-first': 'Set is plugged in. Unplug it first.',
     'down-first': 'Rails not checked. Wait until they are down and record it before touching the board.',
     'measure-first': 'Mains side and memory share a board. Measure below 60 V and record it before touching the board.',

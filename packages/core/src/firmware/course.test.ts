@@ -16,4 +16,11 @@ test.each(sessionCases.map((one) => [one.name, one] as const))('%s: nothing stan
     expect(course.slice(0, at).map(({ state, aim }) => `${aim.step} ${state}`)).toEqual(
       course.slice(0, at).map(({ aim }) => `${aim.step} done`),
     );
+  if (at >= 0)
+    expect(
+      course
+        .slice(at + 1)
+        .filter(({ state, aim }) => state === 'done' && aim.step !== 'chosen')
+        .map(({ aim }) => aim.step),
+    ).toEqual([]);
 });

@@ -35,15 +35,15 @@ export function flashCourse(session: FlashSession): CourseStep[] {
     { aim: { step: 'entered' }, done: none(entering, left.entered) },
     { aim: { step: 'identified', of: 'this' }, done: none(gatesOf(session, { step: 'read' }), left.identified) },
   ];
-  const areas = session.areas.map((one) => ({ area: one.area, leftAlone: one.leftAlone, gates: gatesOfArea(session, one), state: one }));
+  const areas = session.areas.map((one) => ({ area: one.area, leftAlone: one.leftAlone, gates: gatesOfArea(session, one) }));
   for (const { area, gates } of areas) steps.push({ aim: { step: 'read', area }, done: none(gates, left.read) });
   const written = plan === 'rewrite' || plan === 'onto-new' ? areas.filter(({ leftAlone }) => !leftAlone) : [];
   for (const { area, gates } of written) steps.push({ aim: { step: 'chosen', area }, done: none(gates, left.chosen) });
   if (plan === 'onto-new')
     steps.push({ aim: { step: 'identified', of: 'new-one' }, done: written.every(({ gates }) => none(gates, left.newChip)) });
-  for (const { area, gates, state } of written) {
-    if (plan === 'rewrite' && memory !== 'eeprom') steps.push({ aim: { step: 'erased', area }, done: state.erased });
-    if (memory !== 'eeprom') steps.push({ aim: { step: 'blank', area }, done: state.blank === 'blank' || none(gates, left.blank) });
+  for (const { area, gates } of written) {
+    if (plan === 'rewrite' && memory !== 'eeprom') steps.push({ aim: { step: 'erased', area }, done: none(gates, left.erased) });
+    if (memory !== 'eeprom') steps.push({ aim: { step: 'blank', area }, done: none(gates, left.erased) && none(gates, left.blank) });
     steps.push({ aim: { step: 'programmed', area }, done: none(gates, left.programmed) });
     steps.push({ aim: { step: 'verified', area }, done: none(gates, left.verified) });
   }
@@ -52,5 +52,8 @@ export function flashCourse(session: FlashSession): CourseStep[] {
   if (plan !== 'keep-only') steps.push({ aim: { step: 'started' }, done: session.started !== undefined });
   const due = nextFlashStep(session);
   const isDue = ({ step, area, of }: FlashAim): boolean => due?.step === step && due.area === area && (due.of ?? 'this') === (of ?? 'this');
-  return steps.map(({ aim, done }) => ({ aim, state: isDue(aim) ? 'due' : done ? 'done' : 'to-come' }));
+  const at = steps.findIndex(({ aim }) => isDue(aim));
+  // What comes behind the step that is due has to be done again, though it was done once; an image may be chosen at any time.
+  const again = (index: number, { step }: FlashAim): boolean => at >= 0 && index > at && step !== 'chosen';
+  return steps.map(({ aim, done }, index) => ({ aim, state: index === at ? 'due' : done && !again(index, aim) ? 'done' : 'to-come' }));
 }

@@ -4,13 +4,14 @@ import { shipped } from '../testing/shipped.ts';
 import { flashUnsafe } from './safe.ts';
 import { foldFlash } from './session.ts';
 
-const up = { plugged: true, railsDown: false, verified: false };
-const off = { plugged: false, railsDown: false, verified: false };
-const down = { plugged: false, railsDown: true, verified: false };
-const measured = { plugged: false, railsDown: true, verified: true };
+const up = { stage: 1, plugged: true, railsDown: false, verified: false };
+const off = { stage: 1, plugged: false, railsDown: false, verified: false };
+const down = { stage: 1, plugged: false, railsDown: true, verified: false };
+const measured = { stage: 1, plugged: false, railsDown: true, verified: true };
 
 describe('before hands or a programmer reach a memory (common practice, no source)', () => {
   test.each<readonly [string, FlashDid['step'], 'programmer' | 'board', typeof up, string, string | undefined]>([
+    ['the cover is on', 'supply', 'programmer', { ...off, stage: 0 }, 'led-tcon', 'open-first'],
     ['a clip on a live set', 'entered', 'programmer', up, 'led-tcon', 'unplug-first'],
     ['a clip with the rails still up', 'entered', 'programmer', off, 'led-tcon', 'down-first'],
     ['a clip on a cold board, rails down', 'entered', 'programmer', down, 'led-tcon', undefined],

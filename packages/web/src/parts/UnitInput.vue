@@ -20,7 +20,9 @@ function aim(): void {
 </template>
 
 <style scoped>
+/* A block, so that its field and its unit stand on one line also where it is no flex item. */
 .value {
+  display: block;
   position: relative;
   flex: none;
   width: 112px;

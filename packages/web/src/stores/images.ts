@@ -41,7 +41,7 @@ async function insist<T>(ask: () => Promise<T>, pause: (milliseconds: number) =>
 export async function sendDump(file: Blob, { by, facts, progress, signal, pause = usualPause }: Sending): Promise<Reply<SentDump>> {
   const id = uuidv7();
   const reader = new DumpReader();
-  for (let at = 0; at < file.size; ) {
+  for (let at = 0; at < file.size;) {
     signal?.throwIfAborted();
     const piece = file.slice(at, at + pieceBytes);
     reader.add(new Uint8Array(await piece.arrayBuffer()));

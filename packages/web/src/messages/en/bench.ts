@@ -206,13 +206,17 @@ export const benchWords = {
       strapOn: 'Wrist strap on',
       strapOff: 'Wrist strap off',
       allIn: 'Nothing disconnected, bridged, taped or removed inside.',
-      out: 'Disconnected: {what}',
+      out: 'Not as delivered: {what}',
     },
     left: {
       bridge: 'bridge {from} to {to}',
       tape: 'tape on {what}',
       part: '{what} removed',
       link: 'link {what} lifted',
+      clip: 'programmer clip on {what}',
+      wires: 'wires on {what}',
+      'clock-stop': 'clock stopped for {what}',
+      'chip-off': '{what} off its board',
     },
     lifted: {
       field: 'Part removed from this assembly',

@@ -5,6 +5,7 @@ import { boardsWords } from './boards.ts';
 import { chartWords } from './charts.ts';
 import { counterWords } from './counter.ts';
 import { familiesWords } from './families.ts';
+import { flashBenchWords } from './flash.ts';
 import { frameWords } from './frame.ts';
 import { instrumentsWords } from './instruments.ts';
 import { ledgerWords } from './ledger.ts';
@@ -21,4 +22,5 @@ export const en = {
   ...chartWords,
   ...boardsWords,
   ...familiesWords,
+  ...flashBenchWords,
 } as const;

@@ -56,6 +56,7 @@ const groupOf = ({ body }: Entry): (typeof groups)[number] => {
       'repair.done',
       'part.fitted',
       'flash.done',
+      'flash.step',
       'wait.started',
       'wait.ended',
       'teardown.taken',

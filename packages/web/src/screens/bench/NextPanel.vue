@@ -74,8 +74,14 @@ const test = computed(() => (props.step.kind === 'test' ? props.compiled.tests.g
 const work = computed(() => {
   const repair = props.step.kind === 'repair' ? props.compiled.pack.repairs.find(({ id }) => id === props.step.id) : undefined;
   const own = test.value ?? repair;
-  return own ? instrumentsFor(own) : [];
+  return own ? instrumentsFor(own).filter((id) => id in instrumentWords.en.instrument) : [];
 });
+/** Work on a memory is recorded on a screen of its own, and answers the step from there. */
+const byFlash = computed(() =>
+  props.step.kind === 'repair'
+    ? props.compiled.pack.repairs.some(({ id, flashes }) => id === props.step.id && flashes !== undefined)
+    : (test.value?.observe.outcomes.some(({ by }) => by?.some(({ instrument }) => instrument.startsWith('flash-'))) ?? false),
+);
 const hints = computed(() => (test.value ? familyHints(test.value, props.compiled.families.get(props.family ?? '')) : []));
 /** One ribbon feeds both halves of this panel. */
 const byLink = computed(() => {
@@ -267,6 +273,9 @@ defineExpose({ press, asks, focus: () => title.value?.focus({ preventScroll: tru
   <section class="sheet next" data-test="next" :data-step="step.id" :data-of="step.of">
     <div class="line">
       <h2>{{ begun ? t('bench.begun') : chosen ? t('bench.taken') : t('bench.next') }}</h2>
+      <RouterLink v-if="byFlash" :to="{ name: 'flash', params: { id: $route.params.id } }" class="plain work" data-test="work-flash">{{
+        t('flash.opensMain')
+      }}</RouterLink>
       <button v-for="one in work" :key="one" type="button" class="plain work" :data-test="`work-${one}`" @click="$emit('instrument', one)">
         {{ instrumentName(one) }}
       </button>

@@ -15,6 +15,8 @@ export function useActWords(names: Names): { act: (act: Act) => string; left: (i
       const name = places.join(' ');
       return t(`bench.left.${kind}`, { what: /^[a-z-]+$/.test(name) ? names.place(name) : name });
     }
+    if (kind === 'clip' || kind === 'wires' || kind === 'clock-stop' || kind === 'chip-off')
+      return t(`bench.left.${kind}`, { what: places.join(' ') });
     return names.place(id);
   };
   const act = (one: Act): string => {

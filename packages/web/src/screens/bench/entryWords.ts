@@ -4,6 +4,7 @@ import type { BodyOf, CompiledPack, Entry } from '@veglia/core';
 import { useI18n } from 'vue-i18n';
 import { money, useNames } from '../../names.ts';
 import { textOf } from '../../stores/packs.ts';
+import { flashLine } from '../flash/entryLine.ts';
 
 export interface EntryLine {
   readonly title: string;
@@ -145,6 +146,8 @@ export function useEntryWords(compiled: () => CompiledPack | undefined): (entry:
         return {
           title: t('entry.flash.done', { memory: t(`memory.${body.memory}`), image: body.image, result: t(`flashResult.${body.result}`) }),
         };
+      case 'flash.step':
+        return flashLine(t, body, entries);
       case 'note.added':
         return { title: t('entry.note.added'), detail: body.text };
       case 'entry.retracted': {

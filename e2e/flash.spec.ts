@@ -1,0 +1,105 @@
+import { createHash } from 'node:crypto';
+import type { Page } from '@playwright/test';
+import { expect, test } from './support/app.ts';
+import { seedJob } from './support/steps.ts';
+
+/** Bytes that don't repeat, the same each time. */
+const dump = (seed: string, length: number): Buffer => {
+  const parts: Buffer[] = [];
+  for (let at = 0; at < length; at += 32) parts.push(createHash('sha256').update(`${seed}${at}`).digest());
+  return Buffer.concat(parts).subarray(0, length);
+};
+const hashOf = (bytes: Buffer): string => createHash('sha256').update(bytes).digest('hex').slice(0, 12);
+const step = (page: Page, name: string) => expect(page.locator(`[data-test="flash-step"][data-step="${name}"]`)).toBeVisible();
+const record = (page: Page) => page.getByTestId('record-step').click();
+const file = (page: Page, bytes: Buffer, name = 'u402.bin') =>
+  page.getByTestId('dump-file').first().setInputFiles({ name, mimeType: 'application/octet-stream', buffer: bytes });
+
+test('a chip is flashed: nothing is written before the dump is stored twice over, and the Bench knows of it', async ({ page }) => {
+  const { id } = await seedJob(page, { customer: null, plate: { maker: 'Quorvane', model: 'QK3-50', serial: '' } }, [
+    { kind: 'job.opened', v: 3, set: { layout: 'led-tcon', family: 'quorvane.qk3' }, mayLoseData: true },
+    { kind: 'symptom.reported', v: 2, symptoms: ['restart-loop'], seen: true },
+    { kind: 'set.changed', v: 3, stage: 'back-off', plugged: true },
+  ]);
+  const own = dump('own', 70_000);
+  const better = dump('better', 70_000);
+  await page.goto(`/jobs/${id}/flash`);
+  await page.getByLabel('Name on the board').fill('U402');
+  await page.getByLabel('Marking on the chip').fill('GX25Q05');
+  await page.getByTestId('start-session').click();
+
+  await step(page, 'supply');
+  await page.getByTestId('read-cautions').click();
+  await page.getByTestId('io-volts').fill('1V8');
+  await page.getByTestId('programmer-volts').fill('3V3');
+  await record(page);
+  await expect(page.locator('[data-finding="programmer-too-high"]')).toBeVisible();
+  await page.getByTestId('programmer-volts').fill('1.8');
+  await record(page);
+
+  await step(page, 'entered');
+  // A clip goes on once the set is unplugged and its rails are down.
+  await expect(page.getByTestId('flash-unsafe')).toHaveAttribute('data-unsafe', 'unplug-first');
+  await page.getByTestId('make-safe').click();
+  await expect(page.getByTestId('flash-unsafe')).toHaveAttribute('data-unsafe', 'down-first');
+  await page.getByTestId('make-safe').click();
+  await record(page);
+  await expect(page.getByTestId('out')).toContainText('U402');
+
+  await step(page, 'identified');
+  await page.locator('[data-result="found"]').click();
+  await expect(page.getByTestId('flash-answered')).toContainText('Identify the memory: Found');
+  await step(page, 'read');
+  await file(page, own);
+  await expect(page.getByTestId('reads').getByRole('listitem')).toHaveCount(1);
+  // One read opens nothing.
+  await page.locator('[data-aim="erased"]').click();
+  await expect(page.locator('[data-gate="read-again-first"]')).toBeVisible();
+  await expect(page.getByTestId('record-step')).toHaveCount(0);
+  await page.locator('[data-aim="read"]').click();
+  await file(page, own);
+  await expect(page.getByTestId('flash-answered')).toContainText('Dump the memory twice: Equal');
+
+  await step(page, 'chosen');
+  await page.getByText('Image file', { exact: true }).first().click();
+  await page.getByLabel('Name of the image').fill('Library image of the same board');
+  await file(page, better, 'good.bin');
+  await expect(page.locator('.el-select', { has: page.getByLabel('Image in the library') })).toContainText(hashOf(better));
+  await record(page);
+  await step(page, 'erased');
+  if ((await page.getByTestId('read-cautions').count()) > 0) await page.getByTestId('read-cautions').click();
+  await record(page);
+  await step(page, 'blank');
+  await page.locator('[data-result="blank"]').click();
+  await step(page, 'programmed');
+  await record(page);
+  await step(page, 'verified');
+  await file(page, dump('wrong', 70_000));
+  await expect(page.locator('[data-finding="verify-failed"]')).toBeVisible();
+  for (const again of ['erased', 'blank', 'programmed']) {
+    await step(page, again);
+    if (again === 'blank') await page.locator('[data-result="blank"]').click();
+    else await record(page);
+  }
+  await step(page, 'verified');
+  await file(page, better);
+
+  await step(page, 'way-out');
+  await page.getByText('Supply off, before any wire').click();
+  await page.getByText('No solder bridge left').click();
+  await record(page);
+  await expect(page.getByTestId('out')).toContainText('U402');
+  for (const one of ['Supply off, before any wire', 'No solder bridge left', 'Clip off']) {
+    const box = page.getByRole('checkbox', { name: one });
+    if (!(await box.isChecked())) await page.getByText(one).click();
+  }
+  await record(page);
+  await expect(page.getByTestId('out')).not.toContainText('U402');
+  await step(page, 'started');
+  await page.locator('[data-result="starts"]').click();
+  await expect(page.getByTestId('flash-answered')).toContainText('Flash the library image');
+
+  await page.goto(`/jobs/${id}`);
+  await expect(page.locator('[data-test="ledger"] [data-kind="repair.done"]')).toHaveCount(1);
+  await expect(page.getByTestId('next')).toHaveAttribute('data-step', 'prove-and-close');
+});

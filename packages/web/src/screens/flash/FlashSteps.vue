@@ -1,0 +1,276 @@
+<script setup lang="ts">
+/** One session: the sequence, the step that is selected with what keeps it shut, and what the evidence says. */
+import { flashSentence, flashWords, type ImageFacts, type ShopSettings } from '@veglia/contract';
+import {
+  boardOfMemory,
+  consentsFor,
+  flashCourse,
+  flashFindings,
+  flashUnsafe,
+  gatesOf,
+  nextFlashStep,
+  overrideReasons,
+  standingAt,
+  type Body,
+  type BodyOf,
+  type CaseFold,
+  type CompiledPack,
+  type Entry,
+  type FlashAim,
+  type FlashDid,
+  type FlashGate,
+  type FlashSession,
+  type FlashUnsafe,
+} from '@veglia/core';
+import { computed, ref, watch } from 'vue';
+import { useI18n } from 'vue-i18n';
+import ChoiceField from '../../parts/ChoiceField.vue';
+import { useCoarseNow } from '../../stores/clock.ts';
+import { textOf } from '../../stores/packs.ts';
+import ConsentBox from '../bench/ConsentBox.vue';
+import ChooseForm from './ChooseForm.vue';
+import CourseList from './CourseList.vue';
+import IdentifyForm from './IdentifyForm.vue';
+import LastForm from './LastForm.vue';
+import OpenMemory from './OpenMemory.vue';
+import ReadForm from './ReadForm.vue';
+import SupplyForm from './SupplyForm.vue';
+import { shortHash, stepTitle } from './titles.ts';
+import WayForm from './WayForm.vue';
+import WriteForm from './WriteForm.vue';
+
+const props = defineProps<{
+  session: FlashSession;
+  fold: CaseFold;
+  compiled: CompiledPack;
+  shop: ShopSettings;
+  live: readonly Entry[];
+  facts: Omit<ImageFacts, 'area'>;
+  /** What the last step answered on the Bench. */
+  answered: string;
+}>();
+const emit = defineEmits<{
+  did: [did: FlashDid];
+  write: [bodies: Body[]];
+  attempt: [change: Partial<BodyOf<'set.changed'>>];
+  charge: [];
+}>();
+const { t } = useI18n();
+const now = useCoarseNow();
+const course = computed(() => flashCourse(props.session));
+const due = computed(() => nextFlashStep(props.session));
+/** Place in the course of a step that was selected by hand; undefined: the one that is due. */
+const selected = ref<number>();
+watch(
+  () => props.session.did.length,
+  () => (selected.value = undefined),
+);
+const aim = computed((): FlashAim | undefined => (selected.value === undefined ? due.value : course.value[selected.value]?.aim));
+const at = computed(() => selected.value ?? course.value.findIndex(({ state }) => state === 'due'));
+const area = computed(() => props.session.areas.find((one) => one.area === aim.value?.area));
+const factsHere = computed((): ImageFacts => ({ ...props.facts, area: area.value?.area ?? 'whole' }));
+const supplyBefore = computed(() => props.session.did.findLast((one) => one.step === 'supply'));
+const standing = computed(() => standingAt(props.fold.set, now.value, props.shop.lapseMinutes));
+
+/** Cautions of reading come with every step at the chip, those of writing with what changes it; each is read once a job. */
+const cautions = computed(() => {
+  const step = aim.value?.step;
+  if (step === undefined || step === 'chosen' || step === 'setting' || step === 'opened') return [];
+  const reads = [...props.compiled.tests.values()].filter((test) =>
+    test.observe.outcomes.some(({ by }) => by?.some(({ instrument }) => instrument === 'flash-chip')),
+  );
+  const writes = props.compiled.pack.repairs.filter(({ flashes }) => flashes !== undefined);
+  const changes = step === 'erased' || step === 'programmed' || step === 'fitted';
+  const board = boardOfMemory(props.compiled, props.fold.set.layout);
+  const stage = props.compiled.pack.stages[board === undefined ? 0 : 1];
+  const ids = new Set([...(stage?.cautions ?? []), ...(changes ? writes : reads).flatMap((one) => one.cautions)]);
+  return props.compiled.pack.cautions.filter(({ id }) => ids.has(id));
+});
+const unread = computed(() => cautions.value.filter(({ id }) => !props.fold.cautionsRead.includes(id)));
+const consents = computed(() => {
+  const step = aim.value?.step;
+  const { layout } = props.fold.set;
+  if (layout === undefined || (step !== 'erased' && step !== 'programmed' && step !== 'fitted')) return [];
+  // Own content is what the customer has already.
+  const foreign = step === 'fitted' || props.session.areas.some(({ chosen }) => chosen !== undefined && chosen.source !== 'own-set');
+  const repair = props.compiled.repairsOf.get(layout)?.find(({ flashes }) => flashes === 'other-content');
+  return foreign && repair
+    ? consentsFor({ kind: 'repair', id: repair.id }, props.live, props.fold.set, props.compiled, layout).filter((one) => one === 'data')
+    : [];
+});
+const gates = computed(() => (aim.value ? gatesOf(props.session, aim.value) : []));
+const unsafe = computed(() =>
+  aim.value ? flashUnsafe(aim.value, props.session, standing.value, props.fold.set.layout, props.compiled) : undefined,
+);
+const open = computed(
+  () => gates.value.length === 0 && unsafe.value === undefined && unread.value.length === 0 && consents.value.length === 0,
+);
+const findings = computed(() => flashFindings(props.session));
+
+function makeSafe(code: FlashUnsafe): void {
+  if (code === 'open-first') emit('attempt', { stage: props.compiled.stageIds[1] ?? '' });
+  else if (code === 'unplug-first') emit('attempt', { plugged: false });
+  else if (code === 'down-first') emit('attempt', { railsDown: true });
+  else emit('charge');
+}
+function readCautions(): void {
+  emit('write', [{ kind: 'caution.read', v: 1, cautions: unread.value.map(({ id }) => id), stage: props.fold.set.stageId }]);
+}
+const overriding = ref<FlashGate | ''>('');
+const reason = ref<(typeof overrideReasons)[number]>('chip-unreadable');
+function override(): void {
+  const gate = overriding.value;
+  if (gate === '') return;
+  emit('did', { step: 'overrode', gate, reason: reason.value, ...(aim.value?.area === undefined ? {} : { area: aim.value.area }) });
+  overriding.value = '';
+}
+</script>
+
+<template>
+  <div class="steps">
+    <section class="sheet now" data-test="flash-step" :data-step="aim?.step ?? ''" :data-area="aim?.area">
+      <p class="inline">
+        <span class="soft">{{ t(selected === undefined ? 'flash.next' : 'flash.selected') }}</span>
+        <button v-if="selected !== undefined" type="button" class="plain" @click="selected = undefined">{{ t('flash.toNext') }}</button>
+      </p>
+      <p v-if="answered" role="status" data-test="flash-answered">{{ t('flash.answers', { what: answered }) }}</p>
+      <p v-if="!aim" data-test="flash-ended">{{ t('flash.ended') }}</p>
+      <template v-else>
+        <h2 class="title">{{ stepTitle(t, aim) }}</h2>
+        <p v-if="aim.step !== 'way-out'">{{ t(`flash.how.${aim.step}`) }}</p>
+        <ul v-if="unread.length > 0" class="cautions" data-test="flash-cautions">
+          <li v-for="one in unread" :key="one.id">{{ textOf(one.text) }}</li>
+          <li>
+            <button type="button" class="push full" data-test="read-cautions" @click="readCautions">{{ t('bench.readCautions') }}</button>
+          </li>
+        </ul>
+        <details v-else-if="cautions.length > 0" class="cautions" data-test="flash-cautions">
+          <summary>{{ t('bench.cautionsLine', cautions.length) }}</summary>
+          <ul>
+            <li v-for="one in cautions" :key="one.id">{{ textOf(one.text) }}</li>
+          </ul>
+        </details>
+        <ul v-if="gates.length > 0" class="gates" data-test="flash-gates">
+          <li v-for="gate in gates" :key="gate" :data-gate="gate">
+            <span class="alarm">{{ flashWords.en.gate[gate] }}</span>
+            <button type="button" class="plain" :aria-expanded="overriding === gate" @click="overriding = overriding === gate ? '' : gate">
+              {{ t('flash.override') }}
+            </button>
+            <form v-if="overriding === gate" class="inline" @submit.prevent="override">
+              <ChoiceField
+                id="flash-reason"
+                v-model="reason"
+                :label="t('flash.overrideReason')"
+                :options="overrideReasons.map((value) => ({ value, label: t(`flash.reason.${value}`) }))"
+              />
+              <button type="submit" class="push" data-test="override">{{ t('flash.overrideGate') }}</button>
+            </form>
+          </li>
+        </ul>
+        <ConsentBox v-if="consents[0] && unread.length === 0" :consent="consents[0]" @write="(bodies) => emit('write', bodies)" />
+        <p v-if="unsafe && unread.length === 0" class="unsafe" data-test="flash-unsafe" :data-unsafe="unsafe">
+          <span class="alarm">{{ flashWords.en.unsafe[unsafe] }}</span>
+          <button type="button" class="push full" data-test="make-safe" @click="makeSafe(unsafe)">
+            {{ t(`flash.makeSafe.${unsafe}`) }}
+          </button>
+        </p>
+        <template v-if="open">
+          <OpenMemory v-if="aim.step === 'opened'" :before="session.opened" @did="(did) => emit('did', did)" />
+          <SupplyForm v-else-if="aim.step === 'supply'" :before="supplyBefore" @did="(did) => emit('did', did)" />
+          <WayForm v-else-if="aim.step === 'entered'" @did="(did) => emit('did', did)" />
+          <IdentifyForm v-else-if="aim.step === 'identified'" :of="aim.of" @did="(did) => emit('did', did)" />
+          <ReadForm
+            v-else-if="aim.step === 'read' && area"
+            :session="session"
+            :area="area"
+            :facts="factsHere"
+            @did="(did) => emit('did', did)"
+          />
+          <ChooseForm
+            v-else-if="aim.step === 'chosen' && area"
+            :key="area.area"
+            :area="area"
+            :facts="factsHere"
+            :many="session.areas.length > 1"
+            @did="(did) => emit('did', did)"
+          />
+          <WriteForm
+            v-else-if="(aim.step === 'erased' || aim.step === 'blank' || aim.step === 'programmed' || aim.step === 'verified') && area"
+            :step="aim.step"
+            :area="area"
+            :facts="factsHere"
+            :emmc="session.opened.memory === 'emmc'"
+            @did="(did) => emit('did', did)"
+          />
+          <LastForm
+            v-else-if="aim.step === 'fitted' || aim.step === 'way-out' || aim.step === 'started' || aim.step === 'setting'"
+            :key="aim.step"
+            :step="aim.step"
+            :session="session"
+            @did="(did) => emit('did', did)"
+          />
+        </template>
+      </template>
+    </section>
+    <div class="side">
+      <section class="sheet">
+        <h2>{{ t('flash.course') }}</h2>
+        <CourseList :course="course" :current="at" @choose="(index) => (selected = index)" />
+      </section>
+      <section class="sheet" data-test="flash-known">
+        <h2>{{ t('flash.known') }}</h2>
+        <p>
+          {{ session.opened.name }}, {{ t(`memory.${session.opened.memory}`)
+          }}{{ session.opened.marking ? `, ${session.opened.marking}` : '' }}. {{ t(`flash.plan.${session.opened.plan}`) }}.
+        </p>
+        <p v-for="one in findings" :key="one" :data-finding="one">{{ flashSentence(flashWords.en, one) }}</p>
+        <template v-for="one in session.areas" :key="one.area">
+          <p v-if="one.chosen" class="reading">
+            {{ t('flash.chosenIs', { hash: shortHash(one.chosen.sha256) }) }} ({{ t(`flash.fit.${one.chosen.fit}`) }})
+          </p>
+        </template>
+      </section>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.steps {
+  display: grid;
+  grid-template-columns: minmax(0, 3fr) minmax(0, 2fr);
+  gap: 10px;
+  align-items: start;
+}
+.now {
+  display: grid;
+  gap: 8px;
+  border-left: 6px solid var(--accent);
+}
+.title {
+  font-size: 22px;
+  color: var(--ink);
+}
+.side {
+  display: grid;
+  gap: 10px;
+}
+.cautions {
+  display: grid;
+  gap: 6px;
+  padding: 8px 12px;
+  background: var(--alarm-wash);
+  border: 1px solid var(--alarm);
+  border-radius: var(--radius);
+}
+.unsafe {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px 12px;
+}
+@media (max-width: 900px) {
+  .steps {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

@@ -1,0 +1,159 @@
+<script setup lang="ts">
+/** Work on a memory, step by step: nothing is written that was not kept twice over. */
+import { usualShopSettings, type ImageFacts, type ShopSettings } from '@veglia/contract';
+import { flashMeaning, flashSessions, liveEntries, openWaits, type Body, type FlashDid } from '@veglia/core';
+import { v7 as uuidv7 } from 'uuid';
+import { computed, onMounted, ref, shallowRef } from 'vue';
+import { useI18n } from 'vue-i18n';
+import { api, NotReached } from '../../api.ts';
+import { useNames } from '../../names.ts';
+import JobGate from '../../parts/JobGate.vue';
+import { useJob } from '../../stores/job.ts';
+import RefusedEntries from '../bench/RefusedEntries.vue';
+import StateBand from '../bench/StateBand.vue';
+import FlashSteps from './FlashSteps.vue';
+import OpenMemory from './OpenMemory.vue';
+
+defineProps<{ id: string }>();
+const { t } = useI18n();
+const store = useJob();
+const names = useNames(() => store.compiled);
+const band = ref<InstanceType<typeof StateBand>>();
+const live = computed(() => liveEntries(store.entries));
+const waits = computed(() => openWaits(live.value));
+const sessions = computed(() => flashSessions(live.value));
+/** Empty: the newest; `new`: another memory is being opened. */
+const chosen = ref('');
+const session = computed(() => sessions.value.find(({ id }) => id === chosen.value) ?? sessions.value.at(-1));
+const opening = computed(() => chosen.value === 'new' || session.value === undefined);
+const answered = ref('');
+
+const shop = shallowRef<ShopSettings>(usualShopSettings);
+onMounted(async () => {
+  try {
+    const reply = await api.shop();
+    if (reply.ok) shop.value = reply.value.settings;
+  } catch (error) {
+    if (!(error instanceof NotReached)) throw error;
+  }
+});
+
+async function write(bodies: readonly Body[]): Promise<void> {
+  await store.write(...bodies);
+}
+/** A step, and with it what it answers on the Bench. */
+async function record(id: string, did: FlashDid): Promise<void> {
+  const { compiled, fold } = store;
+  if (!compiled || !fold) return;
+  const before = sessions.value.find((one) => one.id === id)?.did ?? [];
+  const layout = fold.set.layout ?? '';
+  const fitting = [...compiled.tests.values()].filter((test) => compiled.fits(test, layout));
+  const { tests, repair } = flashMeaning([...before, did], fitting, compiled.repairsOf.get(layout) ?? []);
+  const bodies: Body[] = [{ kind: 'flash.step', v: 1, session: id, did }];
+  for (const { test, outcome } of tests)
+    bodies.push({
+      kind: 'test.answered',
+      v: 2,
+      test,
+      outcome,
+      sure: 'sure',
+      walked: true,
+      words: { test: names.test(test), outcome: names.outcome(test, outcome) },
+    });
+  if (repair) bodies.push({ kind: 'repair.done', v: 2, ...repair, walked: true });
+  answered.value = [
+    ...tests.map(({ test, outcome }) => `${names.test(test)}: ${names.outcome(test, outcome)}`),
+    ...(repair ? [`${names.repair(repair.repair)}: ${t(`result.${repair.result}`)}`] : []),
+  ].join('; ');
+  await write(bodies);
+}
+async function open(did: FlashDid): Promise<void> {
+  const id = uuidv7();
+  await record(id, did);
+  chosen.value = id;
+}
+/** What a dump of this job is: its board as it was found, its set. */
+const boardNumber = computed(() =>
+  live.value.flatMap(({ body }) => (body.kind === 'board.found' && body.assembly !== 'power' ? [body.number] : [])).at(-1),
+);
+const facts = computed((): Omit<ImageFacts, 'area'> => {
+  const opened = session.value?.opened;
+  return {
+    name: `${store.job?.plate.maker ?? ''} ${store.job?.plate.model ?? ''} ${opened?.name ?? ''}`.trim().slice(0, 120),
+    memory: opened?.memory ?? 'spi-nor',
+    source: 'own-set',
+    ...(opened?.marking === undefined ? {} : { chip: opened.marking }),
+    ...(boardNumber.value === undefined ? {} : { board: boardNumber.value }),
+    ...(store.job ? { job: store.job.id } : {}),
+  };
+});
+</script>
+
+<template>
+  <JobGate :id="id" v-slot="{ job, fold, compiled }">
+    <div class="flashpage">
+      <header class="head">
+        <h1>
+          <span class="figure">{{ t('bench.job', { n: job.number }) }}</span> {{ t('flash.title') }}
+        </h1>
+        <p class="soft">{{ job.plate.maker }} {{ job.plate.model }}</p>
+        <RouterLink :to="`/jobs/${id}`" class="push">{{ t('flash.toBench') }}</RouterLink>
+      </header>
+      <StateBand ref="band" :fold="fold" :compiled="compiled" :shop="shop" :waits="waits" @write="write" />
+      <RefusedEntries :compiled="compiled" />
+      <p v-if="sessions.length > 0" class="inline tabs" role="group" :aria-label="t('flash.memoryTitle')">
+        <button
+          v-for="one in sessions"
+          :key="one.id"
+          type="button"
+          class="push"
+          :aria-pressed="!opening && one.id === session?.id"
+          :class="{ full: !opening && one.id === session?.id }"
+          @click="chosen = one.id"
+        >
+          {{ one.opened.name }} · {{ t(`memory.${one.opened.memory}`) }}
+        </button>
+        <button type="button" class="push" :aria-pressed="opening" @click="chosen = 'new'">{{ t('flash.another') }}</button>
+      </p>
+      <section v-if="opening" class="sheet">
+        <h2>{{ t('flash.memoryTitle') }}</h2>
+        <p v-if="sessions.length === 0" class="soft">{{ t('flash.none') }}</p>
+        <OpenMemory @did="open" />
+      </section>
+      <FlashSteps
+        v-else-if="session"
+        :key="session.id"
+        :session="session"
+        :fold="fold"
+        :compiled="compiled"
+        :shop="shop"
+        :live="live"
+        :facts="facts"
+        :answered="answered"
+        @did="(did) => record(session!.id, did)"
+        @write="write"
+        @attempt="(change) => band?.attempt(change)"
+        @charge="band?.press({ command: 'charge', nth: 0 })"
+      />
+    </div>
+  </JobGate>
+</template>
+
+<style scoped>
+.flashpage {
+  display: grid;
+  gap: 8px;
+}
+.head {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: 4px 16px;
+}
+.head .push {
+  margin-left: auto;
+}
+.tabs {
+  flex-wrap: wrap;
+}
+</style>

@@ -1,0 +1,60 @@
+<script setup lang="ts">
+/** What the chip answered, one press an answer. */
+import { parseBytes, type FlashAim, type FlashDid } from '@veglia/core';
+import { reactive, ref } from 'vue';
+import { useI18n } from 'vue-i18n';
+import TextField from '../../parts/TextField.vue';
+
+type Identified = Extract<FlashDid, { step: 'identified' }>;
+const props = defineProps<{ of: FlashAim['of'] }>();
+const emit = defineEmits<{ did: [did: FlashDid] }>();
+const { t } = useI18n();
+const form = reactive({ chip: '', code: '', size: '' });
+const wrong = ref<Partial<Record<'code' | 'size', string>>>({});
+const results = ['found', 'other', 'not-detected'] as const satisfies readonly Identified['result'][];
+
+function record(result: Identified['result']): void {
+  const code = form.code.trim().toLowerCase().replace(/^0x/, '').replaceAll(' ', '');
+  const bytes = form.size.trim() === '' ? undefined : parseBytes(form.size);
+  wrong.value = {
+    ...(code !== '' && !/^[0-9a-f]{2,16}$/.test(code) ? { code: t('flash.wrong.code') } : {}),
+    ...(form.size.trim() !== '' && bytes === undefined ? { size: t('flash.wrong.size', { value: form.size }) } : {}),
+  };
+  if (Object.keys(wrong.value).length > 0) return;
+  emit('did', {
+    step: 'identified',
+    of: props.of ?? 'this',
+    result,
+    ...(form.chip.trim() === '' ? {} : { chip: form.chip.trim() }),
+    ...(code === '' ? {} : { code }),
+    ...(bytes === undefined ? {} : { bytes }),
+  });
+}
+</script>
+
+<template>
+  <form class="fields" @submit.prevent="record('found')">
+    <TextField id="flash-chip" v-model="form.chip" :label="t('flash.field.chip')" :bounds="{ longest: 80 }" />
+    <TextField
+      id="flash-chip-size"
+      v-model="form.size"
+      :label="t('flash.field.size')"
+      :error="wrong.size"
+      :placeholder="t('flash.sizeHint')"
+    />
+    <TextField id="flash-code" v-model="form.code" :label="t('flash.field.code')" :error="wrong.code" />
+    <p class="inline wide">
+      <button
+        v-for="one in results"
+        :key="one"
+        type="button"
+        class="push"
+        :class="{ full: one === 'found' }"
+        :data-result="one"
+        @click="record(one)"
+      >
+        {{ t(`flash.detected.${one}`) }}
+      </button>
+    </p>
+  </form>
+</template>

@@ -1,0 +1,97 @@
+<script setup lang="ts">
+/** Another chip fitted, everything off, the first start, settings. */
+import { flashResults, wayOutOf, type FlashDid, type FlashSession } from '@veglia/core';
+import { computed, reactive, ref } from 'vue';
+import { useI18n } from 'vue-i18n';
+import TextField from '../../parts/TextField.vue';
+import TicksField from '../../parts/TicksField.vue';
+
+type Check = Extract<FlashDid, { step: 'way-out' }>['checked'][number];
+const props = defineProps<{ step: 'fitted' | 'way-out' | 'started' | 'setting'; session: FlashSession }>();
+const emit = defineEmits<{ did: [did: FlashDid] }>();
+const { t } = useI18n();
+const checks = computed(() => wayOutOf(props.session));
+const checked = ref<Check[]>([]);
+const chip = reactive({ from: '', to: props.session.opened.name, differs: '' });
+const setting = reactive({ name: '', from: '', to: '' });
+const wrong = ref('');
+const filled = (text: string): boolean => text.trim() !== '';
+
+function fit(): void {
+  wrong.value = filled(chip.from) && filled(chip.to) ? '' : t('flash.wrong.text');
+  if (wrong.value !== '') return;
+  emit('did', {
+    step: 'fitted',
+    from: chip.from.trim(),
+    to: chip.to.trim(),
+    ...(filled(chip.differs) ? { differs: chip.differs.trim() } : {}),
+  });
+}
+function set(): void {
+  wrong.value = filled(setting.name) && filled(setting.to) ? '' : t('flash.wrong.text');
+  if (wrong.value !== '') return;
+  emit('did', {
+    step: 'setting',
+    name: setting.name.trim(),
+    to: setting.to.trim(),
+    ...(filled(setting.from) ? { from: setting.from.trim() } : {}),
+  });
+  Object.assign(setting, { name: '', from: '', to: '' });
+}
+</script>
+
+<template>
+  <form v-if="step === 'fitted'" class="fields" @submit.prevent="fit">
+    <TextField id="flash-from" v-model="chip.from" :label="t('flash.field.from')" :error="wrong || undefined" :bounds="{ longest: 80 }" />
+    <TextField id="flash-to" v-model="chip.to" :label="t('flash.field.to')" :bounds="{ longest: 80 }" />
+    <TextField
+      v-if="session.opened.plan === 'move'"
+      id="flash-differs"
+      v-model="chip.differs"
+      class="wide"
+      :label="t('flash.field.differs')"
+      :bounds="{ longest: 80 }"
+    />
+    <button type="submit" class="push full" data-test="record-step">{{ t('flash.record') }}</button>
+  </form>
+  <form v-else-if="step === 'way-out'" class="fields" @submit.prevent="emit('did', { step: 'way-out', checked })">
+    <TicksField
+      v-model="checked"
+      class="column"
+      :label="t('flash.how.way-out')"
+      :options="checks.map((value) => ({ value, label: t(`flash.check.${value}`) }))"
+    />
+    <button type="submit" class="push full" data-test="record-step">{{ t('flash.record') }}</button>
+  </form>
+  <p v-else-if="step === 'started'" class="inline">
+    <button
+      v-for="one in flashResults"
+      :key="one"
+      type="button"
+      class="push"
+      :class="{ full: one === 'starts' }"
+      :data-result="one"
+      @click="emit('did', { step: 'started', result: one })"
+    >
+      {{ t(`flash.started.${one}`) }}
+    </button>
+  </p>
+  <form v-else class="fields" @submit.prevent="set">
+    <TextField
+      id="flash-setting"
+      v-model="setting.name"
+      :label="t('flash.field.setting')"
+      :error="wrong || undefined"
+      :bounds="{ longest: 80 }"
+    />
+    <TextField id="flash-before" v-model="setting.from" :label="t('flash.field.before')" :bounds="{ longest: 80 }" />
+    <TextField id="flash-after" v-model="setting.to" :label="t('flash.field.after')" :bounds="{ longest: 80 }" />
+    <button type="submit" class="push full bottom" data-test="record-step">{{ t('flash.record') }}</button>
+  </form>
+</template>
+
+<style scoped>
+.column :deep(.el-checkbox-group) {
+  display: grid;
+}
+</style>

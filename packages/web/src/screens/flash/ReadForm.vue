@@ -1,0 +1,71 @@
+<script setup lang="ts">
+/** A dump of an area: the file is stored, hashed and looked at; the user area of an eMMC may be read a second time in samples. */
+import type { ImageFacts } from '@veglia/contract';
+import { formatBytes, parseBytes, type AreaState, type FlashDid, type FlashSession } from '@veglia/core';
+import { computed, reactive, ref } from 'vue';
+import { useI18n } from 'vue-i18n';
+import TextField from '../../parts/TextField.vue';
+import type { SentDump } from '../../stores/images.ts';
+import DumpField from './DumpField.vue';
+import { shortHash } from './titles.ts';
+
+const props = defineProps<{ session: FlashSession; area: AreaState; facts: ImageFacts }>();
+const emit = defineEmits<{ did: [did: FlashDid] }>();
+const { t } = useI18n();
+const cold = ref(false);
+const sample = reactive({ size: '16 MiB', agrees: false, structure: false });
+const wrong = ref('');
+const maySample = computed(() => props.session.opened.memory === 'emmc' && props.area.area === 'user' && props.area.reads.length > 0);
+
+function stored({ image, dump }: SentDump): void {
+  emit('did', {
+    step: 'read',
+    area: props.area.area,
+    sha256: dump.sha256,
+    bytes: dump.bytes,
+    extent: 'whole',
+    image: image.id,
+    ...(cold.value ? { cold: true } : {}),
+    ...(dump.allSame === undefined ? {} : { allSame: dump.allSame }),
+  });
+}
+function sampled(): void {
+  const bytes = parseBytes(sample.size);
+  wrong.value = bytes === undefined ? t('flash.wrong.size', { value: sample.size }) : '';
+  if (bytes === undefined) return;
+  emit('did', {
+    step: 'read',
+    area: props.area.area,
+    bytes,
+    extent: 'sampled',
+    agrees: sample.agrees,
+    ...(sample.structure ? { structure: 'sound' } : {}),
+  });
+}
+</script>
+
+<template>
+  <div class="reads">
+    <ul v-if="area.reads.length > 0" :aria-label="t('flash.readsSoFar')" data-test="reads">
+      <li v-for="(one, index) in area.reads" :key="index">
+        {{ index + 1 }}. {{ formatBytes(one.bytes) }}
+        <span class="reading">{{ one.sha256 ? shortHash(one.sha256) : t('flash.field.sampled') }}</span>
+      </li>
+    </ul>
+    <el-checkbox v-model="cold">{{ t('flash.field.cold') }}</el-checkbox>
+    <DumpField :label="t('flash.field.dump')" :facts="facts" @stored="stored" />
+    <form v-if="maySample" class="fields" @submit.prevent="sampled">
+      <TextField id="flash-sampled" v-model="sample.size" :label="t('flash.field.bytes')" :error="wrong || undefined" />
+      <el-checkbox v-model="sample.agrees" class="wide">{{ t('flash.field.agrees') }}</el-checkbox>
+      <el-checkbox v-model="sample.structure" class="wide">{{ t('flash.field.structure') }}</el-checkbox>
+      <button type="submit" class="push" data-test="record-sampled">{{ t('flash.field.sampled') }}</button>
+    </form>
+  </div>
+</template>
+
+<style scoped>
+.reads {
+  display: grid;
+  gap: 8px;
+}
+</style>

@@ -1,0 +1,86 @@
+<script setup lang="ts">
+/** Erase, blank check, program, verify: one press each; a file that was read back is compared here. */
+import type { ImageFacts } from '@veglia/contract';
+import type { AreaState, FlashDid } from '@veglia/core';
+import { computed, ref } from 'vue';
+import { useI18n } from 'vue-i18n';
+import type { SentDump } from '../../stores/images.ts';
+import DumpField from './DumpField.vue';
+import { shortHash } from './titles.ts';
+
+const props = defineProps<{ step: 'erased' | 'blank' | 'programmed' | 'verified'; area: AreaState; facts: ImageFacts; emmc: boolean }>();
+const emit = defineEmits<{ did: [did: FlashDid] }>();
+const { t } = useI18n();
+const sampled = ref(false);
+const area = computed(() => props.area.area);
+const extent = computed(() => (sampled.value ? ('sampled' as const) : ('whole' as const)));
+
+function program(): void {
+  const { chosen } = props.area;
+  if (chosen) emit('did', { step: 'programmed', area: area.value, sha256: chosen.sha256 });
+}
+function readBack({ dump }: SentDump): void {
+  emit('did', {
+    step: 'verified',
+    area: area.value,
+    result: dump.sha256 === props.area.chosen?.sha256 ? 'equal' : 'differs',
+    extent: 'whole',
+  });
+}
+</script>
+
+<template>
+  <div class="write">
+    <p v-if="area && props.area.chosen && step !== 'erased'">
+      {{ t('flash.chosenIs', { hash: shortHash(props.area.chosen.sha256) }) }}
+    </p>
+    <el-checkbox v-if="emmc && (step === 'blank' || step === 'verified')" v-model="sampled">{{ t('flash.field.sampledOnly') }}</el-checkbox>
+    <p class="inline">
+      <button
+        v-if="step === 'erased'"
+        type="button"
+        class="push full"
+        data-test="record-step"
+        @click="emit('did', { step: 'erased', area })"
+      >
+        {{ t('flash.record') }}
+      </button>
+      <button v-if="step === 'programmed'" type="button" class="push full" data-test="record-step" @click="program">
+        {{ t('flash.record') }}
+      </button>
+      <template v-if="step === 'blank'">
+        <button
+          v-for="one in ['blank', 'not-blank'] as const"
+          :key="one"
+          type="button"
+          class="push"
+          :class="{ full: one === 'blank' }"
+          :data-result="one"
+          @click="emit('did', { step: 'blank', area, result: one, extent })"
+        >
+          {{ t(`flash.blankResult.${one}`) }}
+        </button>
+      </template>
+      <template v-if="step === 'verified'">
+        <DumpField :label="t('flash.field.readBack')" :facts="facts" @stored="readBack" />
+        <button
+          v-for="one in ['equal', 'differs'] as const"
+          :key="one"
+          type="button"
+          class="push"
+          :data-result="one"
+          @click="emit('did', { step: 'verified', area, result: one, extent })"
+        >
+          {{ t(`flash.verifyResult.${one}`) }}
+        </button>
+      </template>
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.write {
+  display: grid;
+  gap: 8px;
+}
+</style>
