@@ -1,5 +1,5 @@
 /** Memory images: what one is, how it comes in, how two are compared. */
-import { imageSources, memories, memoryAreas } from '@veglia/core';
+import { imageSources, memories, memoryAreas, mostReads } from '@veglia/core';
 import { z } from 'zod';
 
 const printed = z.string().trim().min(1).max(120);
@@ -80,3 +80,26 @@ export const imageComparisonSchema = z.object({
 });
 /** Where two images differ. */
 export type ImageComparison = z.infer<typeof imageComparisonSchema>;
+
+/** Several reads of a failing chip, to be made one by majority. */
+export const combineImagesSchema = z.strictObject({
+  by: z.uuid(),
+  reads: z.array(z.uuid()).min(3).max(mostReads),
+  facts: imageFactsSchema,
+});
+/** Reads to be made one. */
+export type CombineImages = z.infer<typeof combineImagesSchema>;
+/** What a majority came to; certainty is that of every unsteady bit together. */
+export const combinedSchema = z.object({
+  image: imageSchema,
+  reads: z.number().int(),
+  unsteadyBytes: z.number().int(),
+  /** Unsteady bits that came out 1 and 0. */
+  ones: z.number().int(),
+  zeros: z.number().int(),
+  certainty: z.number(),
+  /** Reads in all after which it should be as sure as 0.99; null where more reads do not get there. */
+  readsFor99: z.number().int().nullable(),
+});
+/** What a majority came to. */
+export type Combined = z.infer<typeof combinedSchema>;

@@ -44,6 +44,8 @@ import {
   toldListSchema,
 } from './api.ts';
 import {
+  combinedSchema,
+  combineImagesSchema,
   imageComparisonSchema,
   imagePairParams,
   imageSchema,
@@ -414,6 +416,16 @@ export const routes = {
     status: 200,
     reply: z.string(),
     media: 'application/octet-stream',
+  },
+  combineImages: {
+    method: 'post',
+    path: '/api/images/:id/combined',
+    tag: 'firmware',
+    summary: 'Make an image of several reads of a failing chip, bit by bit by majority',
+    params: jobParams,
+    body: combineImagesSchema,
+    status: 201,
+    reply: combinedSchema,
   },
   compareImages: {
     method: 'get',

@@ -464,7 +464,9 @@ export {
   type WalkReading,
 } from './electrical/index.ts';
 export {
+  bitCertainty,
   boardOfMemory,
+  certainty,
   DumpReader,
   flashCourse,
   flashFindings,
@@ -476,9 +478,13 @@ export {
   foldFlash,
   formatBytes,
   gatesOf,
+  mostReads,
   nextFlashStep,
+  noVotes,
   parseBytes,
+  readsNeeded,
   sizeOf,
+  vote,
   wayOutOf,
   type AreaState,
   type CourseStep,
@@ -489,4 +495,5 @@ export {
   type FlashMeaning,
   type FlashSession,
   type FlashUnsafe,
+  type Votes,
 } from './firmware/index.ts';

@@ -22,6 +22,7 @@ import { exportCase, paperFacts, readJob, takeIn } from './jobs/jobs.ts';
 import { codesOfFamily, listJobs, similarCards } from './jobs/list.ts';
 import { searchCustomers } from './customers.ts';
 import { compareImages, listImages, mostImageBytes, publishImage, readImage } from './images/images.ts';
+import { combineImages } from './images/combine.ts';
 import { sendImage } from './images/send.ts';
 import { receive, receivedOf } from './images/uploads.ts';
 import { mostPhotoBytes, readPhoto, storePhoto } from './files/photos.ts';
@@ -218,6 +219,7 @@ export function createApp({
       await sendImage(store, params.id, exchange);
       return sent;
     },
+    combineImages: ({ params, body }) => combineImages(store, params.id, body),
     compareImages: ({ params }) => compareImages(store, params.id, params.other),
     entriesAfter: ({ params, query }) => entriesAfter(store, params.id, query.after),
     append: ({ params, body }) => append(store, params.id, body.by, body.entries),

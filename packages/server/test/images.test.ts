@@ -186,4 +186,30 @@ describe('an image', () => {
     expect(await collectChunks(later(graceMinutes + 1))).toBeGreaterThanOrEqual(1);
     expect((await content(id)).body).toEqual(Buffer.concat([bytes, Buffer.from('end')]));
   });
+
+  test('several reads of a failing chip are made one, bit by bit, and marked as that', async () => {
+    const good = noise(2 * chunkBytes + 77, 20);
+    const reads = await Promise.all(
+      [3, chunkBytes + 9, 2 * chunkBytes + 70].map((at) => {
+        const read = Buffer.from(good);
+        read[at] = (read[at] ?? 0) ^ 0x10;
+        return store(read);
+      }),
+    );
+    const id = uuidv7();
+    const combine = (of: readonly Image[], as: string) =>
+      ask(running.app)
+        .post(`/api/images/${as}/combined`)
+        .send({ by: running.person, reads: of.map((one) => one.id), facts });
+    const reply = await combine(reads, id);
+    expect([reply.status, reply.body]).toMatchObject([
+      201,
+      { reads: 3, unsteadyBytes: 3, image: { size: good.length, sha256: createHash('sha256').update(good).digest('hex') } },
+    ]);
+    expect((reply.body as { image: Image }).image.facts.reconstructed).toEqual({ reads: 3, doubtfulBytes: 3 });
+    expect(good.equals((await content(id)).body as Buffer)).toBe(true);
+    const short = await store(good.subarray(0, 100));
+    expect((await combine([...reads.slice(0, 2), short], uuidv7())).status).toBe(400);
+    expect((await combine(reads, id)).status).toBe(409);
+  });
 });

@@ -15,6 +15,8 @@ import {
   type ChangeBoard,
   type ChangeBlinkTable,
   type CodeCounts,
+  type Combined,
+  type CombineImages,
   type EntryDraft,
   type Health,
   type Image,
@@ -186,6 +188,7 @@ export const api = {
   sendImage: async (id: string, at: number, file: Blob): Promise<Reply<number>> =>
     part(await call('sendImage', { params: { id }, query: { at }, file }), ({ received }) => received),
   publishImage: (id: string, body: PublishImage): Promise<Reply<Image>> => call('publishImage', { params: { id }, body }),
+  combineImages: (id: string, body: CombineImages): Promise<Reply<Combined>> => call('combineImages', { params: { id }, body }),
   compareImages: (id: string, other: string): Promise<Reply<ImageComparison>> => call('compareImages', { params: { id, other } }),
   /** What was written behind a seq. */
   entriesAfter: (id: string, after: number): Promise<Reply<Appended>> => call('entriesAfter', { params: { id }, query: { after } }),

@@ -18,3 +18,4 @@ export {
 export { boardOfMemory, flashUnsafe, type FlashUnsafe } from './safe.ts';
 export { formatBytes, parseBytes } from './size.ts';
 export { DumpReader, type DumpFacts } from './dump.ts';
+export { bitCertainty, certainty, mostReads, noVotes, readsNeeded, vote, type Votes } from './majority.ts';

@@ -168,6 +168,14 @@ export const flashBenchWords = {
       image: 'Choose an image.',
       notReached: 'The server is not reached. What was stored is kept; press again to continue.',
     },
+    combine: {
+      make: 'Combine {n} reads',
+      found:
+        '{bytes} bytes with unsteady bits: {ones} bits came out 1, {zeros} came out 0. Probability that all of them are right: {sure}.',
+      needed: 'About {n} more reads for 99 %.',
+      never: 'Some bits are even: more reads do not settle them. Chill the chip, or compare with an image of the same board.',
+      use: 'Use as the dump',
+    },
     started: { starts: 'Starts, symptom cleared', 'no-change': 'Nothing changed', failed: 'Other symptom, or dead' },
     answers: 'Recorded as the answer too: {what}.',
     entry: {

@@ -180,7 +180,7 @@ function override(): void {
           <WayForm v-else-if="aim.step === 'entered'" @did="(did) => emit('did', did)" />
           <IdentifyForm v-else-if="aim.step === 'identified'" :of="aim.of" @did="(did) => emit('did', did)" />
           <ReadForm
-            v-else-if="aim.step === 'read' && area"
+            v-else-if="(aim.step === 'read' || aim.step === 'rebuilt') && area"
             :session="session"
             :area="area"
             :facts="factsHere"

@@ -6,6 +6,7 @@ import { computed, reactive, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
 import TextField from '../../parts/TextField.vue';
 import type { SentDump } from '../../stores/images.ts';
+import CombineReads from './CombineReads.vue';
 import DumpField from './DumpField.vue';
 import { shortHash } from './titles.ts';
 
@@ -16,6 +17,12 @@ const cold = ref(false);
 const sample = reactive({ size: '16 MiB', agrees: false, structure: false });
 const wrong = ref('');
 const maySample = computed(() => props.session.opened.memory === 'emmc' && props.area.area === 'user' && props.area.reads.length > 0);
+
+/** Three whole reads, not all alike. */
+const unsteady = computed(() => {
+  const whole = props.area.reads.filter(({ extent }) => extent === 'whole');
+  return whole.length >= 3 && new Set(whole.map(({ sha256 }) => sha256)).size > 1;
+});
 
 function stored({ image, dump }: SentDump): void {
   emit('did', {
@@ -54,6 +61,7 @@ function sampled(): void {
     </ul>
     <el-checkbox v-model="cold">{{ t('flash.field.cold') }}</el-checkbox>
     <DumpField :label="t('flash.field.dump')" :facts="facts" @stored="stored" />
+    <CombineReads v-if="unsteady" :area="area" :facts="facts" @did="(did) => emit('did', did)" />
     <form v-if="maySample" class="fields" @submit.prevent="sampled">
       <TextField id="flash-sampled" v-model="sample.size" :label="t('flash.field.bytes')" :error="wrong || undefined" />
       <el-checkbox v-model="sample.agrees" class="wide">{{ t('flash.field.agrees') }}</el-checkbox>
