@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import type { Page } from '@playwright/test';
 import { expect, test } from './support/app.ts';
-import { seedJob } from './support/steps.ts';
+import { choose, seedJob } from './support/steps.ts';
 
 /** Bytes that don't repeat, the same each time. */
 const dump = (seed: string, length: number): Buffer => {
@@ -102,4 +102,41 @@ test('a chip is flashed: nothing is written before the dump is stored twice over
   await page.goto(`/jobs/${id}`);
   await expect(page.locator('[data-test="ledger"] [data-kind="repair.done"]')).toHaveCount(1);
   await expect(page.getByTestId('next')).toHaveAttribute('data-step', 'prove-and-close');
+});
+
+test('a chip that reads otherwise each time: several reads are made one, and it goes onto a new chip', async ({ page }) => {
+  const session = '0192f000-0000-7000-8000-00000000f1a5';
+  const did = (one: object) => ({ kind: 'flash.step', v: 1, session, did: one });
+  const { id } = await seedJob(page, { customer: null, plate: { maker: 'Quorvane', model: 'QK3-50', serial: '' } }, [
+    { kind: 'job.opened', v: 3, set: { layout: 'led-tcon', family: 'quorvane.qk3' } },
+    { kind: 'symptom.reported', v: 2, symptoms: ['restart-loop'], seen: true },
+    { kind: 'set.changed', v: 3, stage: 'back-off', railsDown: true },
+    did({ step: 'opened', memory: 'spi-nor', name: 'U7', areas: ['whole'], why: 'cold-clears', plan: 'rewrite' }),
+    did({ step: 'supply', ioVolts: 3.3, programmerVolts: 3.3, feeds: ['programmer'] }),
+    did({ step: 'entered', way: 'clip' }),
+    did({ step: 'identified', of: 'this', result: 'found' }),
+  ]);
+  await page.goto(`/jobs/${id}/flash`);
+  await step(page, 'read');
+  await page.getByTestId('read-cautions').click();
+  const good = dump('good', 40_000);
+  for (const [nth, at] of [100, 20_000, 39_999].entries()) {
+    const read = Buffer.from(good);
+    read[at] = (read[at] ?? 0) ^ 4;
+    await file(page, read);
+    await expect(page.getByTestId('reads').getByRole('listitem')).toHaveCount(nth + 1);
+  }
+  await expect(page.locator('[data-finding="chip-failing"]')).toBeVisible();
+  await expect(page.getByTestId('flash-answered')).toContainText('Dump the memory twice: Differ');
+  await page.getByTestId('combine-reads').click();
+  await expect(page.getByTestId('combined')).toContainText('3 bytes');
+  await page.getByTestId('use-combined').click();
+  // The failing chip is never written again: the plan is changed first.
+  await step(page, 'opened');
+  await choose(page, 'Plan', 'Program a new chip');
+  await page.getByTestId('start-session').click();
+  await step(page, 'chosen');
+  await choose(page, 'Image in the library', new RegExp(hashOf(good)));
+  await record(page);
+  await expect(page.getByTestId('flash-step').getByRole('heading')).toHaveText('Identify the new chip');
 });

@@ -19,3 +19,4 @@ export { boardOfMemory, flashUnsafe, type FlashUnsafe } from './safe.ts';
 export { formatBytes, parseBytes } from './size.ts';
 export { DumpReader, type DumpFacts } from './dump.ts';
 export { bitCertainty, certainty, mostReads, noVotes, readsNeeded, vote, type Votes } from './majority.ts';
+export { fileReasons, imageFormats, mostTextSpan, readImageFile, type FileRefused, type ImageFile } from './formats.ts';

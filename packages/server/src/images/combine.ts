@@ -14,8 +14,7 @@ export async function combineImages(store: Store, id: string, { by, reads, facts
   const images = await Promise.all(reads.map((one) => readImage(store, one)));
   const [first] = images;
   const other = images.find(({ size }) => size !== first?.size);
-  if (!first || other)
-    throw new InputRefused([{ code: 'left-out', where: 'reads', value: other?.size ?? 0, expected: `${first?.size ?? 0} B` }]);
+  if (!first || other) throw new InputRefused([{ code: 'schema', where: 'reads', expected: 'reads of one size' }]);
   let votes: Votes = noVotes(reads.length);
   async function* combined(): AsyncGenerator<Uint8Array> {
     const sources = reads.map((one) => chunksOf(store, one));

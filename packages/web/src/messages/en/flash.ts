@@ -168,6 +168,26 @@ export const flashBenchWords = {
       image: 'Choose an image.',
       notReached: 'The server is not reached. What was stored is kept; press again to continue.',
     },
+    file: {
+      read: '{format}, {size}. {gaps}',
+      gaps: 'No gaps. | One gap, filled with FF. | {n} gaps, filled with FF.',
+      format: { raw: 'Unpacked from gzip', 'intel-hex': 'Intel HEX', 's-record': 'S-record' },
+      refused: 'The file can’t be read. {line}{why} Nothing was stored.',
+      line: 'Line {n}: ',
+      why: {
+        checksum: 'the checksum is wrong.',
+        length: 'the record is not as long as it says.',
+        type: 'unknown type of record.',
+        count: 'the count of records is not right: a line is missing.',
+        overlap: 'two records for one address.',
+        'no-end': 'the end record is missing: the file was cut off.',
+        'after-end': 'data behind the end record.',
+        'too-large': 'the addresses reach too far.',
+        unreadable: 'not a record.',
+        damaged: 'The packed file is damaged.',
+        'unpacks-too-far': 'The packed file unpacks to more than 9 GiB.',
+      },
+    },
     combine: {
       make: 'Combine {n} reads',
       found:

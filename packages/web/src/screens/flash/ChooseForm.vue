@@ -23,7 +23,7 @@ const fresh = reactive<{ name: string; board: string; panel: string; source: (ty
   panel: '',
   source: 'dealer',
 });
-const own = computed(() => new Set(props.area.reads.flatMap(({ image }) => image ?? [])));
+const own = computed(() => new Set([...props.area.reads, props.area.rebuilt].flatMap((one) => one?.image ?? [])));
 
 async function load(): Promise<void> {
   try {

@@ -5,6 +5,7 @@ import { formatBytes } from '@veglia/core';
 import { ref } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { NotReached } from '../../api.ts';
+import { openImageFile } from '../../stores/imageFiles.ts';
 import { sendDump, type SentDump } from '../../stores/images.ts';
 import { useSession } from '../../stores/session.ts';
 
@@ -15,6 +16,7 @@ const session = useSession();
 const field = ref<HTMLInputElement>();
 const sending = ref<{ sent: number; size: number; stop: AbortController }>();
 const wrong = ref('');
+const read = ref('');
 
 async function send(): Promise<void> {
   const [file] = field.value?.files ?? [];
@@ -22,13 +24,29 @@ async function send(): Promise<void> {
   if (!file || by === undefined) return void (wrong.value = t('flash.noFile'));
   if (file.size === 0) return void (wrong.value = t('flash.empty'));
   wrong.value = '';
+  read.value = '';
+  const opened = await openImageFile(file);
+  if ('reason' in opened) {
+    wrong.value = t('flash.file.refused', {
+      line: 'line' in opened ? t('flash.file.line', { n: opened.line }) : '',
+      why: t(`flash.file.why.${opened.reason}`),
+    });
+    if (field.value) field.value.value = '';
+    return;
+  }
+  if (opened.format !== 'raw' || opened.packed)
+    read.value = t('flash.file.read', {
+      format: t(`flash.file.format.${opened.format}`),
+      size: formatBytes(opened.bytes.size),
+      gaps: t('flash.file.gaps', opened.gaps.length),
+    });
   const stop = new AbortController();
-  sending.value = { sent: 0, size: file.size, stop };
+  sending.value = { sent: 0, size: opened.bytes.size, stop };
   try {
     const progress = (sent: number): void => {
       if (sending.value) sending.value = { ...sending.value, sent };
     };
-    const reply = await sendDump(file, {
+    const reply = await sendDump(opened.bytes, {
       by,
       facts: { ...props.facts, name: props.facts.name || file.name },
       progress,
@@ -57,6 +75,7 @@ async function send(): Promise<void> {
       <span data-test="sending">{{ t('flash.sending', { sent: formatBytes(sending.sent), size: formatBytes(sending.size) }) }}</span>
       <button type="button" class="plain" @click="sending.stop.abort()">{{ t('flash.stop') }}</button>
     </template>
+    <p v-if="read" data-test="file-read">{{ read }}</p>
     <p v-if="wrong" class="alarm" role="alert">{{ wrong }}</p>
   </div>
 </template>
