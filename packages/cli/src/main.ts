@@ -23,6 +23,7 @@ import { smallModel, worlds } from '@veglia/simulators';
 import { Command, CommanderError, InvalidArgumentError, Option } from 'commander';
 import { z } from 'zod';
 import { readCase, readCompiled, readPack, readReferenceCases, shippedCasesFolder, shippedPackFolder } from './input.ts';
+import { imageCombine, imageCompare, imageRead } from './image.ts';
 import { instrument } from './instruments.ts';
 import { packReport, usualPlays } from './packReport.ts';
 import { checkTable, familyNamed, readBlink, readText } from './blink.ts';
@@ -119,6 +120,26 @@ function program(io: Io): Command {
     .command('schema')
     .description('JSON Schema of a pack document')
     .action(() => print(z.toJSONSchema(packSchema)));
+
+  const image = veglia.command('image').description('memory images: raw, Intel HEX, S-record, gzip of each');
+  image
+    .command('read')
+    .description('what a file is: format, size, SHA-256, gaps')
+    .argument('<file>', 'image file')
+    .option('--to <file>', 'write its bytes there; never over a file')
+    .action(async (file: string, { to }: { to?: string }) => print(await imageRead(file, to)));
+  image
+    .command('compare')
+    .description('where two images differ, and which way their bits went')
+    .argument('<first>', 'image file')
+    .argument('<second>', 'image file')
+    .action(async (first: string, second: string) => print(await imageCompare(first, second)));
+  image
+    .command('combine')
+    .description('several reads of a failing chip made one, bit by bit, and how sure that is')
+    .argument('<to>', 'file to write; never over a file')
+    .argument('<reads...>', 'three or more reads')
+    .action(async (to: string, reads: string[]) => print(await imageCombine(to, reads)));
 
   const cases = veglia.command('case').description('case files');
   const packOption = (): Option =>

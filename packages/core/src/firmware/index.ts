@@ -20,3 +20,4 @@ export { formatBytes, parseBytes } from './size.ts';
 export { DumpReader, type DumpFacts } from './dump.ts';
 export { bitCertainty, certainty, mostReads, noVotes, readsNeeded, vote, type Votes } from './majority.ts';
 export { fileReasons, imageFormats, mostTextSpan, readImageFile, type FileRefused, type ImageFile } from './formats.ts';
+export { comparisonFindings, DumpComparer, mostPlaces, type DumpComparison } from './compare.ts';
