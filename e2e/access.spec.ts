@@ -94,6 +94,15 @@ const screens: [string, (page: Page) => Promise<void>][] = [
   ['close', async (page) => void (await page.goto(`/jobs/${await jobOf(page, 'on-the-bench')}/close`))],
   ['call', async (page) => void (await page.goto(`/jobs/${await jobOf(page, 'on-the-bench')}/call`))],
   [
+    'flash',
+    async (page) => {
+      await page.goto(`/jobs/${await jobOf(page, 'on-the-bench')}/flash`);
+      await page.getByLabel('Name on the board').fill('U402');
+      await page.getByTestId('start-session').click();
+      await expect(page.getByTestId('flash-step')).toBeVisible();
+    },
+  ],
+  [
     'lights',
     async (page) => {
       await page.goto('/blink');

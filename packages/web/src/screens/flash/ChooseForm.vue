@@ -4,6 +4,8 @@ import type { Image, ImageFacts } from '@veglia/contract';
 import { formatBytes, imageFits, imageSources, type AreaState, type FlashDid } from '@veglia/core';
 import { computed, onMounted, reactive, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
+import KeyCap from '../../parts/KeyCap.vue';
+import { cap } from '../bench/keymap.ts';
 import { api, NotReached } from '../../api.ts';
 import ChoiceField from '../../parts/ChoiceField.vue';
 import TextField from '../../parts/TextField.vue';
@@ -91,7 +93,9 @@ function record(): void {
         :label="t('flash.field.fit')"
         :options="imageFits.map((value) => ({ value, label: t(`flash.fit.${value}`) }))"
       />
-      <button type="submit" class="push full bottom" data-test="record-step">{{ t('flash.record') }}</button>
+      <button type="submit" class="push full bottom" data-test="record-step">
+        <KeyCap :label="cap('confirm')" />{{ t('flash.record') }}
+      </button>
     </form>
     <details>
       <summary>{{ t('flash.field.imageFile') }}</summary>

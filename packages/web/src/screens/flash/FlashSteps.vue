@@ -27,6 +27,8 @@ import { useI18n } from 'vue-i18n';
 import ChoiceField from '../../parts/ChoiceField.vue';
 import { useCoarseNow } from '../../stores/clock.ts';
 import { textOf } from '../../stores/packs.ts';
+import KeyCap from '../../parts/KeyCap.vue';
+import { cap, type Pressed } from '../bench/keymap.ts';
 import ConsentBox from '../bench/ConsentBox.vue';
 import ChooseForm from './ChooseForm.vue';
 import CourseList from './CourseList.vue';
@@ -116,6 +118,23 @@ function makeSafe(code: FlashUnsafe): void {
 function readCautions(): void {
   emit('write', [{ kind: 'caution.read', v: 1, cautions: unread.value.map(({ id }) => id), stage: props.fold.set.stageId }]);
 }
+/** The step on the screen; its buttons are pressed by key as by hand. */
+const sheet = ref<HTMLElement>();
+/** True where the key was one of this step’s. */
+function press({ command, nth }: Pressed): boolean {
+  const button = (which: string): HTMLElement | null => sheet.value?.querySelector<HTMLElement>(which) ?? null;
+  const wanted =
+    command === 'answer'
+      ? (sheet.value?.querySelectorAll<HTMLElement>('[data-result]')[nth] ?? null)
+      : command === 'cautions'
+        ? button('[data-test="read-cautions"]')
+        : command === 'confirm'
+          ? (button('[data-test="make-safe"]') ?? button('[data-test="record-step"]'))
+          : null;
+  wanted?.click();
+  return wanted !== null;
+}
+defineExpose({ press });
 const overriding = ref<FlashGate | ''>('');
 const reason = ref<(typeof overrideReasons)[number]>('chip-unreadable');
 function override(): void {
@@ -128,7 +147,7 @@ function override(): void {
 
 <template>
   <div class="steps">
-    <section class="sheet now" data-test="flash-step" :data-step="aim?.step ?? ''" :data-area="aim?.area">
+    <section ref="sheet" class="sheet now" data-test="flash-step" :data-step="aim?.step ?? ''" :data-area="aim?.area">
       <p class="inline">
         <span class="soft">{{ t(selected === undefined ? 'flash.next' : 'flash.selected') }}</span>
         <button v-if="selected !== undefined" type="button" class="plain" @click="selected = undefined">{{ t('flash.toNext') }}</button>
@@ -141,7 +160,9 @@ function override(): void {
         <ul v-if="unread.length > 0" class="cautions" data-test="flash-cautions">
           <li v-for="one in unread" :key="one.id">{{ textOf(one.text) }}</li>
           <li>
-            <button type="button" class="push full" data-test="read-cautions" @click="readCautions">{{ t('bench.readCautions') }}</button>
+            <button type="button" class="push full" data-test="read-cautions" @click="readCautions">
+              <KeyCap :label="cap('cautions')" />{{ t('bench.readCautions') }}
+            </button>
           </li>
         </ul>
         <details v-else-if="cautions.length > 0" class="cautions" data-test="flash-cautions">
@@ -171,7 +192,7 @@ function override(): void {
         <p v-if="unsafe && unread.length === 0" class="unsafe" data-test="flash-unsafe" :data-unsafe="unsafe">
           <span class="alarm">{{ flashWords.en.unsafe[unsafe] }}</span>
           <button type="button" class="push full" data-test="make-safe" @click="makeSafe(unsafe)">
-            {{ t(`flash.makeSafe.${unsafe}`) }}
+            <KeyCap :label="cap('confirm')" />{{ t(`flash.makeSafe.${unsafe}`) }}
           </button>
         </p>
         <template v-if="open">

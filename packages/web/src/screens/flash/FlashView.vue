@@ -3,13 +3,14 @@
 import { usualShopSettings, type ImageFacts, type ShopSettings } from '@veglia/contract';
 import { flashMeaning, flashSessions, liveEntries, openWaits, type Body, type FlashDid } from '@veglia/core';
 import { v7 as uuidv7 } from 'uuid';
-import { computed, onMounted, ref, shallowRef } from 'vue';
+import { computed, onMounted, onUnmounted, ref, shallowRef } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { api, NotReached } from '../../api.ts';
 import { useNames } from '../../names.ts';
 import JobGate from '../../parts/JobGate.vue';
 import { useJob } from '../../stores/job.ts';
 import RefusedEntries from '../bench/RefusedEntries.vue';
+import { pressed } from '../bench/keymap.ts';
 import StateBand from '../bench/StateBand.vue';
 import FlashSteps from './FlashSteps.vue';
 import OpenMemory from './OpenMemory.vue';
@@ -29,7 +30,19 @@ const opening = computed(() => chosen.value === 'new' || session.value === undef
 const answered = ref('');
 
 const shop = shallowRef<ShopSettings>(usualShopSettings);
+const steps = ref<InstanceType<typeof FlashSteps>>();
+/** The Bench’s keys, where nothing is being typed. */
+function onKey(event: KeyboardEvent): void {
+  const { target } = event;
+  if (event.ctrlKey || event.metaKey || event.altKey || !(target instanceof HTMLElement)) return;
+  if (target.closest('textarea, select, [role="combobox"]') ?? (target instanceof HTMLInputElement && target.type === 'text')) return;
+  // What has the focus keeps its own keys.
+  if ([' ', 'Enter'].includes(event.key) && target.closest('button, a, summary, input')) return;
+  const key = pressed(event.key);
+  if (key && (steps.value?.press(key) || band.value?.press(key))) event.preventDefault();
+}
 onMounted(async () => {
+  window.addEventListener('keydown', onKey);
   try {
     const reply = await api.shop();
     if (reply.ok) shop.value = reply.value.settings;
@@ -37,6 +50,8 @@ onMounted(async () => {
     if (!(error instanceof NotReached)) throw error;
   }
 });
+
+onUnmounted(() => window.removeEventListener('keydown', onKey));
 
 async function write(bodies: readonly Body[]): Promise<void> {
   await store.write(...bodies);
@@ -122,6 +137,7 @@ const facts = computed((): Omit<ImageFacts, 'area'> => {
       </section>
       <FlashSteps
         v-else-if="session"
+        ref="steps"
         :key="session.id"
         :session="session"
         :fold="fold"

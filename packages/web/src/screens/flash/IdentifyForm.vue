@@ -3,6 +3,8 @@
 import { parseBytes, type FlashAim, type FlashDid } from '@veglia/core';
 import { reactive, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
+import KeyCap from '../../parts/KeyCap.vue';
+import { cap } from '../bench/keymap.ts';
 import TextField from '../../parts/TextField.vue';
 
 type Identified = Extract<FlashDid, { step: 'identified' }>;
@@ -45,7 +47,7 @@ function record(result: Identified['result']): void {
     <TextField id="flash-code" v-model="form.code" :label="t('flash.field.code')" :error="wrong.code" />
     <p class="inline wide">
       <button
-        v-for="one in results"
+        v-for="(one, index) in results"
         :key="one"
         type="button"
         class="push"
@@ -53,7 +55,7 @@ function record(result: Identified['result']): void {
         :data-result="one"
         @click="record(one)"
       >
-        {{ t(`flash.detected.${one}`) }}
+        <KeyCap :label="cap('answer', index)" />{{ t(`flash.detected.${one}`) }}
       </button>
     </p>
   </form>

@@ -3,6 +3,8 @@
 import { flashResults, wayOutOf, type FlashDid, type FlashSession } from '@veglia/core';
 import { computed, reactive, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
+import KeyCap from '../../parts/KeyCap.vue';
+import { cap } from '../bench/keymap.ts';
 import TextField from '../../parts/TextField.vue';
 import TicksField from '../../parts/TicksField.vue';
 
@@ -52,7 +54,7 @@ function set(): void {
       :label="t('flash.field.differs')"
       :bounds="{ longest: 80 }"
     />
-    <button type="submit" class="push full" data-test="record-step">{{ t('flash.record') }}</button>
+    <button type="submit" class="push full" data-test="record-step"><KeyCap :label="cap('confirm')" />{{ t('flash.record') }}</button>
   </form>
   <form v-else-if="step === 'way-out'" class="fields" @submit.prevent="emit('did', { step: 'way-out', checked })">
     <TicksField
@@ -61,11 +63,11 @@ function set(): void {
       :label="t('flash.how.way-out')"
       :options="checks.map((value) => ({ value, label: t(`flash.check.${value}`) }))"
     />
-    <button type="submit" class="push full" data-test="record-step">{{ t('flash.record') }}</button>
+    <button type="submit" class="push full" data-test="record-step"><KeyCap :label="cap('confirm')" />{{ t('flash.record') }}</button>
   </form>
   <p v-else-if="step === 'started'" class="inline">
     <button
-      v-for="one in flashResults"
+      v-for="(one, index) in flashResults"
       :key="one"
       type="button"
       class="push"
@@ -73,7 +75,7 @@ function set(): void {
       :data-result="one"
       @click="emit('did', { step: 'started', result: one })"
     >
-      {{ t(`flash.started.${one}`) }}
+      <KeyCap :label="cap('answer', index)" />{{ t(`flash.started.${one}`) }}
     </button>
   </p>
   <form v-else class="fields" @submit.prevent="set">
@@ -86,7 +88,9 @@ function set(): void {
     />
     <TextField id="flash-before" v-model="setting.from" :label="t('flash.field.before')" :bounds="{ longest: 80 }" />
     <TextField id="flash-after" v-model="setting.to" :label="t('flash.field.after')" :bounds="{ longest: 80 }" />
-    <button type="submit" class="push full bottom" data-test="record-step">{{ t('flash.record') }}</button>
+    <button type="submit" class="push full bottom" data-test="record-step">
+      <KeyCap :label="cap('confirm')" />{{ t('flash.record') }}
+    </button>
   </form>
 </template>
 

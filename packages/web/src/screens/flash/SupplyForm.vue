@@ -3,6 +3,8 @@
 import { flashFeeds, parseQuantity, type FlashDid } from '@veglia/core';
 import { reactive, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
+import KeyCap from '../../parts/KeyCap.vue';
+import { cap } from '../bench/keymap.ts';
 import FormField from '../../parts/FormField.vue';
 import TicksField from '../../parts/TicksField.vue';
 import UnitInput from '../../parts/UnitInput.vue';
@@ -59,6 +61,6 @@ function record(): void {
       :options="flashFeeds.map((value) => ({ value, label: t(`flash.feeds.${value}`) }))"
     />
     <p v-if="wrong.feeds" class="alarm wide">{{ wrong.feeds }}</p>
-    <button type="submit" class="push full" data-test="record-step">{{ t('flash.record') }}</button>
+    <button type="submit" class="push full" data-test="record-step"><KeyCap :label="cap('confirm')" />{{ t('flash.record') }}</button>
   </form>
 </template>

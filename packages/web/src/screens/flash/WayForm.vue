@@ -3,6 +3,8 @@
 import { waysIn, type FlashDid } from '@veglia/core';
 import { reactive } from 'vue';
 import { useI18n } from 'vue-i18n';
+import KeyCap from '../../parts/KeyCap.vue';
+import { cap } from '../bench/keymap.ts';
 import ChoiceField from '../../parts/ChoiceField.vue';
 import TextField from '../../parts/TextField.vue';
 
@@ -30,6 +32,6 @@ function record(): void {
     />
     <TextField id="flash-with" v-model="form.with" :label="t('flash.field.with')" :bounds="{ longest: 80 }" />
     <el-checkbox v-model="form.clock" class="wide" data-test="clock-stopped">{{ t('flash.field.clock') }}</el-checkbox>
-    <button type="submit" class="push full" data-test="record-step">{{ t('flash.record') }}</button>
+    <button type="submit" class="push full" data-test="record-step"><KeyCap :label="cap('confirm')" />{{ t('flash.record') }}</button>
   </form>
 </template>

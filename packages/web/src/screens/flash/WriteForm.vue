@@ -4,6 +4,8 @@ import type { ImageFacts } from '@veglia/contract';
 import type { AreaState, FlashDid } from '@veglia/core';
 import { computed, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
+import KeyCap from '../../parts/KeyCap.vue';
+import { cap } from '../bench/keymap.ts';
 import type { SentDump } from '../../stores/images.ts';
 import DumpField from './DumpField.vue';
 import { shortHash } from './titles.ts';
@@ -43,14 +45,14 @@ function readBack({ dump }: SentDump): void {
         data-test="record-step"
         @click="emit('did', { step: 'erased', area })"
       >
-        {{ t('flash.record') }}
+        <KeyCap :label="cap('confirm')" />{{ t('flash.record') }}
       </button>
       <button v-if="step === 'programmed'" type="button" class="push full" data-test="record-step" @click="program">
-        {{ t('flash.record') }}
+        <KeyCap :label="cap('confirm')" />{{ t('flash.record') }}
       </button>
       <template v-if="step === 'blank'">
         <button
-          v-for="one in ['blank', 'not-blank'] as const"
+          v-for="(one, index) in ['blank', 'not-blank'] as const"
           :key="one"
           type="button"
           class="push"
@@ -58,20 +60,20 @@ function readBack({ dump }: SentDump): void {
           :data-result="one"
           @click="emit('did', { step: 'blank', area, result: one, extent })"
         >
-          {{ t(`flash.blankResult.${one}`) }}
+          <KeyCap :label="cap('answer', index)" />{{ t(`flash.blankResult.${one}`) }}
         </button>
       </template>
       <template v-if="step === 'verified'">
         <DumpField :label="t('flash.field.readBack')" :facts="facts" @stored="readBack" />
         <button
-          v-for="one in ['equal', 'differs'] as const"
+          v-for="(one, index) in ['equal', 'differs'] as const"
           :key="one"
           type="button"
           class="push"
           :data-result="one"
           @click="emit('did', { step: 'verified', area, result: one, extent })"
         >
-          {{ t(`flash.verifyResult.${one}`) }}
+          <KeyCap :label="cap('answer', index)" />{{ t(`flash.verifyResult.${one}`) }}
         </button>
       </template>
     </p>
