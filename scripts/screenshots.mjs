@@ -18,6 +18,36 @@ const jobWhere = async (page, address, fits) => {
   return `${address}/jobs/${jobs.find(fits).jobId}`;
 };
 
+/** A memory of a set on the bench: supply measured too high for the chip, then right; clip on, identified, read once. */
+async function flash(page, address) {
+  const path = await jobWhere(page, address, (card) => card.state === 'on-the-bench' && card.symptoms.includes('restart-loop'));
+  await page.goto(`${path}/flash`);
+  await page.getByLabel('Name on the board').fill('U402');
+  await page.getByLabel('Marking on the chip').fill('GX25Q32');
+  await page.getByLabel('Size').fill('64 KiB');
+  await page.locator('[data-test="start-session"]').click();
+  const record = async () => page.locator('[data-test="record-step"]').click();
+  const safe = async () => {
+    await page.waitForTimeout(300);
+    if ((await page.locator('[data-test="read-cautions"]').count()) > 0) await page.locator('[data-test="read-cautions"]').click();
+    for (let n = 0; n < 4 && (await page.locator('[data-test="make-safe"]').count()) > 0; n += 1) {
+      await page.locator('[data-test="make-safe"]').click();
+      await page.waitForTimeout(300);
+    }
+  };
+  await safe();
+  await page.locator('[data-test="io-volts"]').fill('3.28');
+  await page.locator('[data-test="programmer-volts"]').fill('3.3');
+  await record();
+  await safe();
+  await record();
+  await page.locator('[data-result="found"]').click();
+  const bytes = Buffer.from(Array.from({ length: 65_536 }, (_, at) => (at * 7 + (at >> 8)) & 255));
+  await page.locator('[data-test="dump-file"]').setInputFiles({ name: 'u402.bin', mimeType: 'application/octet-stream', buffer: bytes });
+  await page.locator('[data-test="reads"]').waitFor();
+  await page.evaluate('scrollTo(0, 0)');
+}
+
 async function intake(page, address) {
   await page.goto(`${address}/jobs/new`);
   await page.getByLabel('Symptom').fill('sound but no');
@@ -82,6 +112,7 @@ const pictures = {
       await page.locator('[data-test="chart"] svg').waitFor();
     },
   },
+  flash: { go: flash },
   families: {
     go: async (page, address) => {
       await page.goto(`${address}/families/quorvane.qk3`);

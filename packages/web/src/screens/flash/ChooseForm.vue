@@ -110,7 +110,7 @@ function record(): void {
         <TextField id="flash-board" v-model="fresh.board" :label="t('flash.field.board')" :bounds="{ longest: 120 }" />
         <TextField id="flash-panel" v-model="fresh.panel" :label="t('flash.field.panel')" :bounds="{ longest: 120 }" />
       </div>
-      <DumpField :label="t('flash.field.imageFile')" :facts="factsOfFile" @stored="stored" />
+      <DumpField :label="t('flash.field.chooseImage')" :facts="factsOfFile" @stored="stored" />
     </details>
     <button v-if="many" type="button" class="plain" @click="emit('did', { step: 'left-alone', area: area.area })">
       {{ t('flash.leaveAlone') }}

@@ -147,96 +147,97 @@ function override(): void {
 
 <template>
   <div class="steps">
-    <section ref="sheet" class="sheet now" data-test="flash-step" :data-step="aim?.step ?? ''" :data-area="aim?.area">
-      <p class="inline">
-        <span class="soft">{{ t(selected === undefined ? 'flash.next' : 'flash.selected') }}</span>
-        <button v-if="selected !== undefined" type="button" class="plain" @click="selected = undefined">{{ t('flash.toNext') }}</button>
-      </p>
-      <p v-if="answered" role="status" data-test="flash-answered">{{ t('flash.answers', { what: answered }) }}</p>
-      <p v-if="!aim" data-test="flash-ended">{{ t('flash.ended') }}</p>
-      <template v-else>
-        <h2 class="title">{{ stepTitle(t, aim) }}</h2>
-        <p v-if="aim.step !== 'way-out'">{{ t(`flash.how.${aim.step}`) }}</p>
-        <ul v-if="unread.length > 0" class="cautions" data-test="flash-cautions">
-          <li v-for="one in unread" :key="one.id">{{ textOf(one.text) }}</li>
-          <li>
-            <button type="button" class="push full" data-test="read-cautions" @click="readCautions">
-              <KeyCap :label="cap('cautions')" />{{ t('bench.readCautions') }}
-            </button>
-          </li>
-        </ul>
-        <details v-else-if="cautions.length > 0" class="cautions" data-test="flash-cautions">
-          <summary>{{ t('bench.cautionsLine', cautions.length) }}</summary>
-          <ul>
-            <li v-for="one in cautions" :key="one.id">{{ textOf(one.text) }}</li>
-          </ul>
-        </details>
-        <ul v-if="gates.length > 0" class="gates" data-test="flash-gates">
-          <li v-for="gate in gates" :key="gate" :data-gate="gate">
-            <span class="alarm">{{ flashWords.en.gate[gate] }}</span>
-            <button type="button" class="plain" :aria-expanded="overriding === gate" @click="overriding = overriding === gate ? '' : gate">
-              {{ t('flash.override') }}
-            </button>
-            <form v-if="overriding === gate" class="inline" @submit.prevent="override">
-              <ChoiceField
-                id="flash-reason"
-                v-model="reason"
-                :label="t('flash.overrideReason')"
-                :options="overrideReasons.map((value) => ({ value, label: t(`flash.reason.${value}`) }))"
-              />
-              <button type="submit" class="push" data-test="override">{{ t('flash.overrideGate') }}</button>
-            </form>
-          </li>
-        </ul>
-        <ConsentBox v-if="consents[0] && unread.length === 0" :consent="consents[0]" @write="(bodies) => emit('write', bodies)" />
-        <p v-if="unsafe && unread.length === 0" class="unsafe" data-test="flash-unsafe" :data-unsafe="unsafe">
-          <span class="alarm">{{ flashWords.en.unsafe[unsafe] }}</span>
-          <button type="button" class="push full" data-test="make-safe" @click="makeSafe(unsafe)">
-            <KeyCap :label="cap('confirm')" />{{ t(`flash.makeSafe.${unsafe}`) }}
-          </button>
-        </p>
-        <template v-if="open">
-          <OpenMemory v-if="aim.step === 'opened'" :before="session.opened" @did="(did) => emit('did', did)" />
-          <SupplyForm v-else-if="aim.step === 'supply'" :before="supplyBefore" @did="(did) => emit('did', did)" />
-          <WayForm v-else-if="aim.step === 'entered'" @did="(did) => emit('did', did)" />
-          <IdentifyForm v-else-if="aim.step === 'identified'" :of="aim.of" @did="(did) => emit('did', did)" />
-          <ReadForm
-            v-else-if="(aim.step === 'read' || aim.step === 'rebuilt') && area"
-            :session="session"
-            :area="area"
-            :facts="factsHere"
-            @did="(did) => emit('did', did)"
-          />
-          <ChooseForm
-            v-else-if="aim.step === 'chosen' && area"
-            :key="area.area"
-            :area="area"
-            :facts="factsHere"
-            :many="session.areas.length > 1"
-            @did="(did) => emit('did', did)"
-          />
-          <WriteForm
-            v-else-if="(aim.step === 'erased' || aim.step === 'blank' || aim.step === 'programmed' || aim.step === 'verified') && area"
-            :step="aim.step"
-            :area="area"
-            :facts="factsHere"
-            :emmc="session.opened.memory === 'emmc'"
-            @did="(did) => emit('did', did)"
-          />
-          <LastForm
-            v-else-if="aim.step === 'fitted' || aim.step === 'way-out' || aim.step === 'started' || aim.step === 'setting'"
-            :key="aim.step"
-            :step="aim.step"
-            :session="session"
-            @did="(did) => emit('did', did)"
-          />
-        </template>
-      </template>
-    </section>
     <div class="side">
-      <section class="sheet">
-        <h2>{{ t('flash.course') }}</h2>
-        <CourseList :course="course" :current="at" @choose="(index) => (selected = index)" />
+      <section ref="sheet" class="sheet now" data-test="flash-step" :data-step="aim?.step ?? ''" :data-area="aim?.area">
+        <p class="inline">
+          <span class="soft">{{ t(selected === undefined ? 'flash.next' : 'flash.selected') }}</span>
+          <button v-if="selected !== undefined" type="button" class="plain" @click="selected = undefined">{{ t('flash.toNext') }}</button>
+        </p>
+        <p v-if="answered" role="status" data-test="flash-answered">{{ t('flash.answers', { what: answered }) }}</p>
+        <p v-if="!aim" data-test="flash-ended">{{ t('flash.ended') }}</p>
+        <template v-else>
+          <h2 class="title">{{ stepTitle(t, aim) }}</h2>
+          <p v-if="aim.step !== 'way-out'">{{ t(`flash.how.${aim.step}`) }}</p>
+          <ul v-if="unread.length > 0" class="cautions" data-test="flash-cautions">
+            <li v-for="one in unread" :key="one.id">{{ textOf(one.text) }}</li>
+            <li>
+              <button type="button" class="push full" data-test="read-cautions" @click="readCautions">
+                <KeyCap :label="cap('cautions')" />{{ t('bench.readCautions') }}
+              </button>
+            </li>
+          </ul>
+          <details v-else-if="cautions.length > 0" class="cautions" data-test="flash-cautions">
+            <summary>{{ t('bench.cautionsLine', cautions.length) }}</summary>
+            <ul>
+              <li v-for="one in cautions" :key="one.id">{{ textOf(one.text) }}</li>
+            </ul>
+          </details>
+          <ul v-if="gates.length > 0" class="gates" data-test="flash-gates">
+            <li v-for="gate in gates" :key="gate" :data-gate="gate">
+              <span class="alarm">{{ flashWords.en.gate[gate] }}</span>
+              <button
+                type="button"
+                class="plain"
+                :aria-expanded="overriding === gate"
+                @click="overriding = overriding === gate ? '' : gate"
+              >
+                {{ t('flash.override') }}
+              </button>
+              <form v-if="overriding === gate" class="inline" @submit.prevent="override">
+                <ChoiceField
+                  id="flash-reason"
+                  v-model="reason"
+                  :label="t('flash.overrideReason')"
+                  :options="overrideReasons.map((value) => ({ value, label: t(`flash.reason.${value}`) }))"
+                />
+                <button type="submit" class="push" data-test="override">{{ t('flash.overrideGate') }}</button>
+              </form>
+            </li>
+          </ul>
+          <ConsentBox v-if="consents[0] && unread.length === 0" :consent="consents[0]" @write="(bodies) => emit('write', bodies)" />
+          <p v-if="unsafe && unread.length === 0" class="unsafe" data-test="flash-unsafe" :data-unsafe="unsafe">
+            <span class="alarm">{{ flashWords.en.unsafe[unsafe] }}</span>
+            <button type="button" class="push full" data-test="make-safe" @click="makeSafe(unsafe)">
+              <KeyCap :label="cap('confirm')" />{{ t(`flash.makeSafe.${unsafe}`) }}
+            </button>
+          </p>
+          <template v-if="open">
+            <OpenMemory v-if="aim.step === 'opened'" :before="session.opened" @did="(did) => emit('did', did)" />
+            <SupplyForm v-else-if="aim.step === 'supply'" :before="supplyBefore" @did="(did) => emit('did', did)" />
+            <WayForm v-else-if="aim.step === 'entered'" @did="(did) => emit('did', did)" />
+            <IdentifyForm v-else-if="aim.step === 'identified'" :of="aim.of" @did="(did) => emit('did', did)" />
+            <ReadForm
+              v-else-if="(aim.step === 'read' || aim.step === 'rebuilt') && area"
+              :session="session"
+              :area="area"
+              :facts="factsHere"
+              @did="(did) => emit('did', did)"
+            />
+            <ChooseForm
+              v-else-if="aim.step === 'chosen' && area"
+              :key="area.area"
+              :area="area"
+              :facts="factsHere"
+              :many="session.areas.length > 1"
+              @did="(did) => emit('did', did)"
+            />
+            <WriteForm
+              v-else-if="(aim.step === 'erased' || aim.step === 'blank' || aim.step === 'programmed' || aim.step === 'verified') && area"
+              :step="aim.step"
+              :area="area"
+              :facts="factsHere"
+              :emmc="session.opened.memory === 'emmc'"
+              @did="(did) => emit('did', did)"
+            />
+            <LastForm
+              v-else-if="aim.step === 'fitted' || aim.step === 'way-out' || aim.step === 'started' || aim.step === 'setting'"
+              :key="aim.step"
+              :step="aim.step"
+              :session="session"
+              @did="(did) => emit('did', did)"
+            />
+          </template>
+        </template>
       </section>
       <section class="sheet" data-test="flash-known">
         <h2>{{ t('flash.known') }}</h2>
@@ -250,6 +251,12 @@ function override(): void {
             {{ t('flash.chosenIs', { hash: shortHash(one.chosen.sha256) }) }} ({{ t(`flash.fit.${one.chosen.fit}`) }})
           </p>
         </template>
+      </section>
+    </div>
+    <div class="side">
+      <section class="sheet">
+        <h2>{{ t('flash.course') }}</h2>
+        <CourseList :course="course" :current="at" @choose="(index) => (selected = index)" />
       </section>
     </div>
   </div>
