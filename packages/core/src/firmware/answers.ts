@@ -9,16 +9,21 @@ export interface FlashMeaning {
   readonly repair?: { readonly repair: string; readonly result: BodyOf<'repair.done'>['result'] };
 }
 
-/** Results of a session that a pack can name, by the kind of its memory: an eMMC wears out in a way of its own. */
-export const flashInstrument = ({ opened }: FlashSession): string => (opened.memory === 'emmc' ? 'flash-emmc' : 'flash-chip');
+/** What a pack names work on a memory by: an eMMC wears out in a way of its own. */
+export const flashInstruments = ['flash-chip', 'flash-emmc'] as const;
+/** Results of a session that a pack can name. */
+export const flashAnswering = ['chip-found', 'chip-dead', 'chip-failing', 'reads-equal'] as const;
+
+const instrumentOf = ({ opened }: FlashSession): (typeof flashInstruments)[number] =>
+  opened.memory === 'emmc' ? 'flash-emmc' : 'flash-chip';
 
 const resultOf = { starts: 'cured', 'no-change': 'unchanged', failed: 'changed' } as const;
 
 /** Findings that say something of the fault. */
-function resultsOf(session: FlashSession): string[] {
+function resultsOf(session: FlashSession): (typeof flashAnswering)[number][] {
   const found = session.did.some((one) => one.step === 'identified' && one.of === 'this' && one.result === 'found');
   const says = flashFindings(session).filter((one) => one === 'chip-dead' || one === 'chip-failing' || one === 'reads-equal');
-  return [...(found ? ['chip-found'] : []), ...says];
+  return [...(found ? (['chip-found'] as const) : []), ...says];
 }
 
 /** Own content onto a new chip, or other content; undefined where nothing was written, or only the same again. */
@@ -37,9 +42,9 @@ export function flashMeaning(did: readonly FlashDid[], tests: Iterable<TestDefin
   const after = foldFlash('', did);
   if (!after) return { tests: [] };
   const before = foldFlash('', did.slice(0, -1));
-  const known = new Set(before ? resultsOf(before) : []);
-  const fresh = resultsOf(after).filter((one) => !known.has(one));
-  const instrument = flashInstrument(after);
+  const known = new Set<string>(before ? resultsOf(before) : []);
+  const fresh: string[] = resultsOf(after).filter((one) => !known.has(one));
+  const instrument = instrumentOf(after);
   const answers = [...tests].flatMap(({ id, observe }) =>
     observe.outcomes
       .filter(({ by }) => by?.some((one) => one.instrument === instrument && fresh.includes(one.finding)))

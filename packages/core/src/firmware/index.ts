@@ -1,5 +1,5 @@
 export { flashCourse, type CourseStep } from './course.ts';
-export { flashInstrument, flashMeaning, type FlashMeaning } from './answers.ts';
+export { flashAnswering, flashInstruments, flashMeaning, type FlashMeaning } from './answers.ts';
 export {
   flashFindings,
   flashGates,

@@ -1,4 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
+import { flashInstruments } from '../firmware/index.ts';
 import { shipped } from '../testing/shipped.ts';
 import { answerCases } from './answerCases.ts';
 import { instrumentAnswers, instrumentChange, instruments, instrumentsFor, runInstrument } from './index.ts';
@@ -20,7 +21,7 @@ describe('what an instrument’s result answers', () => {
     expect(instrumentAnswers('short', { ...found, needs: ['capacitors'] }, shipped().tests.values())).toEqual([]);
   });
   test('the pack names instruments there are, and a result for one answer of a test only', () => {
-    const ids = instruments.map(({ id }) => id);
+    const ids = [...instruments.map(({ id }) => id), ...flashInstruments];
     let named = 0;
     for (const one of shipped().tests.values()) {
       const pairs = one.observe.outcomes.flatMap(({ by }) => (by ?? []).map(({ instrument, finding }) => `${instrument} ${finding}`));

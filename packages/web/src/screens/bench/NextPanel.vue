@@ -12,6 +12,7 @@ import {
 import {
   compareSteps,
   familyHints,
+  flashInstruments,
   instrumentsFor,
   isLongShot,
   linkInstead,
@@ -80,7 +81,8 @@ const work = computed(() => {
 const byFlash = computed(() =>
   props.step.kind === 'repair'
     ? props.compiled.pack.repairs.some(({ id, flashes }) => id === props.step.id && flashes !== undefined)
-    : (test.value?.observe.outcomes.some(({ by }) => by?.some(({ instrument }) => instrument.startsWith('flash-'))) ?? false),
+    : (test.value?.observe.outcomes.some(({ by }) => by?.some(({ instrument }) => flashInstruments.some((one) => one === instrument))) ??
+      false),
 );
 const hints = computed(() => (test.value ? familyHints(test.value, props.compiled.families.get(props.family ?? '')) : []));
 /** One ribbon feeds both halves of this panel. */

@@ -6,6 +6,7 @@ import {
   consentsFor,
   flashCourse,
   flashFindings,
+  flashInstruments,
   flashUnsafe,
   gatesOf,
   nextFlashStep,
@@ -79,7 +80,7 @@ const cautions = computed(() => {
   const step = aim.value?.step;
   if (step === undefined || step === 'chosen' || step === 'setting' || step === 'opened') return [];
   const reads = [...props.compiled.tests.values()].filter((test) =>
-    test.observe.outcomes.some(({ by }) => by?.some(({ instrument }) => instrument === 'flash-chip')),
+    test.observe.outcomes.some(({ by }) => by?.some(({ instrument }) => flashInstruments.some((one) => one === instrument))),
   );
   const writes = props.compiled.pack.repairs.filter(({ flashes }) => flashes !== undefined);
   const changes = step === 'erased' || step === 'programmed' || step === 'fitted';
