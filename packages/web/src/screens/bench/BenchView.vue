@@ -12,10 +12,8 @@ import {
   type NextStep,
   type QuickBody,
 } from '@veglia/core';
-import { usualShopSettings, type ShopSettings } from '@veglia/contract';
-import { computed, defineAsyncComponent, nextTick, onMounted, onUnmounted, ref, shallowRef, watch } from 'vue';
+import { computed, defineAsyncComponent, nextTick, onMounted, onUnmounted, ref, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
-import { api, NotReached } from '../../api.ts';
 import { money, percent, useNames } from '../../names.ts';
 import KeyCap from '../../parts/KeyCap.vue';
 import JobGate from '../../parts/JobGate.vue';
@@ -27,6 +25,7 @@ import { useEffects } from '../../stores/deeper.ts';
 import { aloud, far, say } from '../../stores/hands.ts';
 import { useNow } from '../../stores/clock.ts';
 import { useJob } from '../../stores/job.ts';
+import { useShopSettings } from '../../stores/shopSettings.ts';
 import { practiceJob } from '../../stores/practice.ts';
 import { textOf } from '../../stores/packs.ts';
 import { useSession } from '../../stores/session.ts';
@@ -256,16 +255,8 @@ const panes = ['step', 'set', 'log'] as const;
 const pane = ref<(typeof panes)[number]>('step');
 const doubtfulOpen = ref(false);
 watch(repairFailed, (failed) => (doubtfulOpen.value ||= failed), { immediate: true });
-const shop = shallowRef<ShopSettings>(usualShopSettings);
-onMounted(async () => {
-  window.addEventListener('keydown', onKey);
-  try {
-    const reply = await api.shop();
-    if (reply.ok) shop.value = reply.value.settings;
-  } catch (error) {
-    if (!(error instanceof NotReached)) throw error;
-  }
-});
+const shop = useShopSettings();
+onMounted(() => window.addEventListener('keydown', onKey));
 onUnmounted(() => window.removeEventListener('keydown', onKey));
 </script>
 

@@ -66,7 +66,13 @@ const assemblies = computed(() => (store.fold?.assemblies ?? []).filter((one) =>
 const faults = computed(() => (store.fold?.faults ?? []).filter((one) => one.id !== notInBook));
 const recorded = computed(() =>
   store.entries
-    .filter(({ body }) => body.kind === 'part.fitted' || body.kind === 'flash.done' || body.kind === 'modification.recorded')
+    .filter(
+      ({ body }) =>
+        body.kind === 'part.fitted' ||
+        body.kind === 'flash.done' ||
+        body.kind === 'modification.recorded' ||
+        (body.kind === 'flash.step' && body.did.step === 'started'),
+    )
     .map((entry) => words(entry, store.entries)),
 );
 

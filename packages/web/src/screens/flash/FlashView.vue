@@ -1,14 +1,14 @@
 <script setup lang="ts">
 /** Work on a memory, step by step: nothing is written that was not kept twice over. */
-import { usualShopSettings, type ImageFacts, type ShopSettings } from '@veglia/contract';
+import type { ImageFacts } from '@veglia/contract';
 import { flashMeaning, flashSessions, liveEntries, openWaits, type Body, type FlashDid } from '@veglia/core';
 import { v7 as uuidv7 } from 'uuid';
-import { computed, onMounted, onUnmounted, ref, shallowRef } from 'vue';
+import { computed, onMounted, onUnmounted, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
-import { api, NotReached } from '../../api.ts';
 import { useNames } from '../../names.ts';
 import JobGate from '../../parts/JobGate.vue';
 import { useJob } from '../../stores/job.ts';
+import { useShopSettings } from '../../stores/shopSettings.ts';
 import RefusedEntries from '../bench/RefusedEntries.vue';
 import { pressed } from '../bench/keymap.ts';
 import StateBand from '../bench/StateBand.vue';
@@ -29,7 +29,7 @@ const session = computed(() => sessions.value.find(({ id }) => id === chosen.val
 const opening = computed(() => chosen.value === 'new' || session.value === undefined);
 const answered = ref('');
 
-const shop = shallowRef<ShopSettings>(usualShopSettings);
+const shop = useShopSettings();
 const steps = ref<InstanceType<typeof FlashSteps>>();
 /** The Bench’s keys, where nothing is being typed. */
 function onKey(event: KeyboardEvent): void {
@@ -41,16 +41,7 @@ function onKey(event: KeyboardEvent): void {
   const key = pressed(event.key);
   if (key && (steps.value?.press(key) || band.value?.press(key))) event.preventDefault();
 }
-onMounted(async () => {
-  window.addEventListener('keydown', onKey);
-  try {
-    const reply = await api.shop();
-    if (reply.ok) shop.value = reply.value.settings;
-  } catch (error) {
-    if (!(error instanceof NotReached)) throw error;
-  }
-});
-
+onMounted(() => window.addEventListener('keydown', onKey));
 onUnmounted(() => window.removeEventListener('keydown', onKey));
 
 async function write(bodies: readonly Body[]): Promise<void> {
