@@ -465,7 +465,6 @@ export {
 } from './electrical/index.ts';
 export {
   bitCertainty,
-  boardOfMemory,
   certainty,
   DumpComparer,
   DumpReader,
@@ -473,6 +472,8 @@ export {
   flashFindings,
   flashGates,
   flashAnswering,
+  flashCautions,
+  flashConsents,
   flashInstruments,
   flashMeaning,
   flashSessions,
@@ -488,6 +489,7 @@ export {
   readImageFile,
   readsNeeded,
   sizeOf,
+  stageOfMemory,
   vote,
   wayOutOf,
   type AreaState,

@@ -15,7 +15,7 @@ export {
   type FlashGate,
   type FlashSession,
 } from './session.ts';
-export { boardOfMemory, flashUnsafe, type FlashUnsafe } from './safe.ts';
+export { boardOfMemory, flashCautions, flashConsents, flashUnsafe, stageOfMemory, type FlashUnsafe } from './safe.ts';
 export { formatBytes, parseBytes } from './size.ts';
 export { DumpReader, type DumpFacts } from './dump.ts';
 export { bitCertainty, certainty, mostReads, noVotes, readsNeeded, vote, type Votes } from './majority.ts';

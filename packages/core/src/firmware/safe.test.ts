@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
-import type { FlashDid } from '../ledger/index.ts';
+import type { Entry, FlashDid } from '../ledger/index.ts';
 import { shipped } from '../testing/shipped.ts';
-import { flashUnsafe } from './safe.ts';
+import { flashCautions, flashConsents, flashUnsafe } from './safe.ts';
 import { foldFlash } from './session.ts';
 
 const up = { stage: 1, plugged: true, railsDown: false, verified: false };
@@ -28,5 +28,34 @@ describe('before hands or a programmer reach a memory (common practice, no sourc
       { step: 'supply', ioVolts: 3.3, programmerVolts: 3.3, feeds: [feeds] },
     ]);
     expect(session && flashUnsafe({ step }, session, state, layout, shipped())).toBe(wanted);
+  });
+});
+
+describe('what is read and agreed to before', () => {
+  const cautions = (step: FlashDid['step']): string[] => flashCautions({ step }, shipped(), 'led-tcon');
+  test('at the chip: its own supply, live and cold; where the content changes: that it is lost; at a choice on the screen: nothing', () => {
+    for (const step of ['supply', 'entered', 'read', 'way-out'] as const)
+      expect(cautions(step)).toEqual(expect.arrayContaining(['live-cold', 'cold-cut', 'chip']));
+    for (const step of ['erased', 'programmed', 'fitted'] as const)
+      expect(cautions(step)).toEqual(expect.arrayContaining(['chip', 'solder', 'data']));
+    expect(cautions('read')).not.toContain('data');
+    for (const step of ['chosen', 'setting', 'opened'] as const) expect(cautions(step)).toEqual([]);
+  });
+
+  const image = '0192f000-0000-7000-8000-00000000f1a5';
+  const entry = (body: Entry['body']): Entry => ({ id: 'e1', seq: 1, at: '2026-03-01T08:00:00Z', by: 'ada', basedOn: 0, body });
+  const agreed = entry({ kind: 'consent.given', v: 1, to: 'data' });
+  test.each<readonly [string, FlashDid['step'], 'own-set' | 'dealer', readonly Entry[], readonly string[]]>([
+    ['other content is the customer’s to agree to', 'erased', 'dealer', [], ['data']],
+    ['and was agreed to', 'erased', 'dealer', [agreed], []],
+    ['its own content loses nothing', 'erased', 'own-set', [], []],
+    ['another chip carries other content', 'fitted', 'own-set', [], ['data']],
+    ['reading loses nothing', 'read', 'dealer', [], []],
+  ])('%s', (_, step, source, live, wanted) => {
+    const session = foldFlash('one', [
+      { step: 'opened', memory: 'spi-nor', name: 'U1', areas: ['whole'], why: 'other', plan: 'rewrite' },
+      { step: 'chosen', area: 'whole', sha256: 'a'.repeat(64), bytes: 9, image, source, fit: 'fits' },
+    ]);
+    expect(session && flashConsents({ step }, session, live, { stage: 1 }, shipped(), 'led-tcon')).toEqual(wanted);
   });
 });

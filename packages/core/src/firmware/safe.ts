@@ -1,7 +1,8 @@
 /** What a step on a memory asks of the set before hands, clips or a programmer's supply reach it. */
 import { stageOfPlace, type CompiledPack } from '../knowledge/index.ts';
-import type { FlashDid, SetState } from '../ledger/index.ts';
-import { mayWorkOn } from '../safety/index.ts';
+import type { Entry, FlashDid, SetState } from '../ledger/index.ts';
+import { consentsFor, mayWorkOn, type Consent } from '../safety/index.ts';
+import { flashInstruments } from './answers.ts';
 import type { FlashAim, FlashSession } from './session.ts';
 
 /** Why the set is not ready for a step. */
@@ -16,6 +17,45 @@ const boards = ['main', 'combo', 'logic', 'tcon'];
 export const boardOfMemory = (compiled: CompiledPack, layoutId: string | undefined): string | undefined =>
   boards.find((id) => compiled.layouts.get(layoutId ?? '')?.assemblies.includes(id));
 
+/** Index into the pack’s stages: how far a set has to be opened to reach it. A layout that isn’t known is opened to its first. */
+export function stageOfMemory(compiled: CompiledPack, layoutId: string | undefined): number {
+  const board = boardOfMemory(compiled, layoutId);
+  return board === undefined || layoutId === undefined ? 1 : stageOfPlace(board, layoutId, compiled);
+}
+
+const changesContent = new Set<FlashDid['step']>(['erased', 'programmed', 'fitted']);
+
+/**
+ * Cautions of a step, by id: of opening that far, and of the pack’s tests that a memory is read for; of its repairs where the content changes. Nobody reaches
+ * into the set for a choice on the screen or a menu.
+ */
+export function flashCautions({ step }: FlashAim, compiled: CompiledPack, layoutId: string | undefined): string[] {
+  if (!changesContent.has(step) && !byHand.has(step) && !byProgrammer.has(step) && step !== 'supply' && step !== 'started') return [];
+  const stages = compiled.pack.stages.slice(1, stageOfMemory(compiled, layoutId) + 1);
+  const answers = (by: readonly { readonly instrument: string }[] = []): boolean =>
+    by.some(({ instrument }) => flashInstruments.some((one) => one === instrument));
+  const own = changesContent.has(step)
+    ? compiled.pack.repairs.filter(({ flashes }) => flashes !== undefined)
+    : [...compiled.tests.values()].filter(({ observe }) => observe.outcomes.some(({ by }) => answers(by)));
+  return [...new Set([...stages, ...own].flatMap(({ cautions }) => cautions))];
+}
+
+/** What the customer has still to agree to: other content than the set’s own costs settings and accounts. `live`: entries that still count. */
+export function flashConsents(
+  { step }: FlashAim,
+  session: FlashSession,
+  live: readonly Entry[],
+  state: Pick<SetState, 'stage'>,
+  compiled: CompiledPack,
+  layoutId: string | undefined,
+): Consent[] {
+  if (layoutId === undefined || !changesContent.has(step)) return [];
+  const other = step === 'fitted' || session.areas.some(({ chosen }) => chosen !== undefined && chosen.source !== 'own-set');
+  const repair = compiled.repairsOf.get(layoutId)?.find(({ flashes }) => flashes === 'other-content');
+  if (!other || !repair) return [];
+  return consentsFor({ kind: 'repair', id: repair.id }, live, state, compiled, layoutId).filter((one) => one === 'data');
+}
+
 /**
  * Undefined: the step may be done. A clip goes on and comes off like a plug inside; a programmer that feeds the chip never meets a set under power.
  * `state` is what may be relied on (`standingAt`).
@@ -28,8 +68,7 @@ export function flashUnsafe(
   compiled: CompiledPack,
 ): FlashUnsafe | undefined {
   const board = boardOfMemory(compiled, layoutId);
-  const opened = board === undefined || layoutId === undefined ? 1 : stageOfPlace(board, layoutId, compiled);
-  if ((step === 'supply' || byHand.has(step)) && state.stage < opened) return 'open-first';
+  if ((step === 'supply' || byHand.has(step)) && state.stage < stageOfMemory(compiled, layoutId)) return 'open-first';
   if (byProgrammer.has(step)) {
     const supply = session.did.findLast((one) => one.step === 'supply');
     return state.plugged && supply?.step === 'supply' && !supply.feeds.includes('board') ? 'unplug-first' : undefined;

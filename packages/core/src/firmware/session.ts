@@ -71,6 +71,7 @@ export interface AreaState {
   readonly reads: readonly Did<'read'>[];
   readonly rebuilt?: Did<'rebuilt'>;
   readonly chosen?: Did<'chosen'>;
+  /** Kept and not to be written; what was erased or written can’t be left alone any more. */
   readonly leftAlone: boolean;
   readonly erased: boolean;
   readonly blank?: Did<'blank'>['result'];
@@ -104,10 +105,11 @@ function foldArea(area: MemoryArea, did: readonly FlashDid[]): AreaState {
   let state: AreaState = { area, reads: [], leftAlone: false, erased: false };
   for (const one of did) {
     if (!('area' in one) || one.area !== area) continue;
-    if (one.step === 'read') state = { ...state, reads: [...state.reads, one] };
+    // A read of what was erased or written since is none of the content to be kept.
+    if (one.step === 'read') state = state.erased || state.programmed !== undefined ? state : { ...state, reads: [...state.reads, one] };
     else if (one.step === 'rebuilt') state = { ...state, rebuilt: one };
     else if (one.step === 'chosen') state = { ...state, chosen: one, leftAlone: false };
-    else if (one.step === 'left-alone') state = { area, reads: state.reads, leftAlone: true, erased: state.erased };
+    else if (one.step === 'left-alone') state = { ...withoutChosen(state), leftAlone: !state.erased && state.programmed === undefined };
     else if (one.step === 'erased') state = { ...withoutContent(state), erased: true };
     else if (one.step === 'blank') state = { ...state, blank: one.result };
     else if (one.step === 'programmed') state = { ...withoutVerified(state), programmed: one.sha256 };
@@ -115,6 +117,7 @@ function foldArea(area: MemoryArea, did: readonly FlashDid[]): AreaState {
   }
   return state;
 }
+const withoutChosen = ({ chosen: _, ...rest }: AreaState): AreaState => rest;
 const withoutVerified = ({ verified: _, ...rest }: AreaState): AreaState => rest;
 const withoutContent = ({ verified: _, programmed: __, blank: ___, ...rest }: AreaState): AreaState => rest;
 

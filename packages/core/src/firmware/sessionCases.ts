@@ -54,6 +54,10 @@ const kept = [open(), supply, clip, found, read(a), read(a)];
 const written = [...kept, chosen, erased, blank, programmed, verified];
 const out: FlashDid = { step: 'way-out', checked: ['supply-off', 'clip-off', 'bridges-none'] };
 
+const silent: FlashDid = { step: 'identified', of: 'this', result: 'not-detected' };
+const silentOnTwo: readonly FlashDid[] = [open(), supply, clip, silent, { ...clip, with: 'pogo clip' }, silent];
+const silentLifted: readonly FlashDid[] = [...silentOnTwo, { step: 'entered', way: 'lifted', with: 'socket' }, silent];
+
 export const sessionCases: readonly SessionCase[] = [
   // In order: nothing is written that was not kept twice over.
   {
@@ -216,14 +220,7 @@ export const sessionCases: readonly SessionCase[] = [
   },
   {
     name: 'not detected on two clips: lift it',
-    did: [
-      open(),
-      supply,
-      clip,
-      { step: 'identified', of: 'this', result: 'not-detected' },
-      { step: 'entered', way: 'clip', with: 'pogo clip' },
-      { step: 'identified', of: 'this', result: 'not-detected' },
-    ],
+    did: [...silentOnTwo],
     next: 'entered',
     says: ['detect-lift'],
   },
@@ -242,48 +239,19 @@ export const sessionCases: readonly SessionCase[] = [
   },
   {
     name: 'lifted, and not detected either: is it the programmer? a good chip of the type is tried',
-    did: [
-      open(),
-      supply,
-      clip,
-      { step: 'identified', of: 'this', result: 'not-detected' },
-      { step: 'entered', way: 'clip', with: 'pogo clip' },
-      { step: 'identified', of: 'this', result: 'not-detected' },
-      { step: 'entered', way: 'lifted', with: 'socket' },
-      { step: 'identified', of: 'this', result: 'not-detected' },
-    ],
+    did: [...silentLifted],
     next: 'identified good-one',
     says: ['detect-good-one'],
   },
   {
     name: 'and the good one is found: this chip is dead',
-    did: [
-      open(),
-      supply,
-      clip,
-      { step: 'identified', of: 'this', result: 'not-detected' },
-      { step: 'entered', way: 'clip', with: 'pogo clip' },
-      { step: 'identified', of: 'this', result: 'not-detected' },
-      { step: 'entered', way: 'lifted', with: 'socket' },
-      { step: 'identified', of: 'this', result: 'not-detected' },
-      { step: 'identified', of: 'good-one', result: 'found' },
-    ],
+    did: [...silentLifted, { step: 'identified', of: 'good-one', result: 'found' }],
     says: ['chip-dead'],
     may: { 'read whole': ['not-detected'] },
   },
   {
     name: 'and the good one is not found: the programmer, its settings or its clip; nothing is said of the chip',
-    did: [
-      open(),
-      supply,
-      clip,
-      { step: 'identified', of: 'this', result: 'not-detected' },
-      { step: 'entered', way: 'clip', with: 'pogo clip' },
-      { step: 'identified', of: 'this', result: 'not-detected' },
-      { step: 'entered', way: 'lifted', with: 'socket' },
-      { step: 'identified', of: 'this', result: 'not-detected' },
-      { step: 'identified', of: 'good-one', result: 'not-detected' },
-    ],
+    did: [...silentLifted, { step: 'identified', of: 'good-one', result: 'not-detected' }],
     says: ['programmer-suspect'],
   },
 
@@ -384,6 +352,19 @@ export const sessionCases: readonly SessionCase[] = [
     may: { 'erased whole': ['read-again-first'] },
   },
 
+  {
+    name: 'read once more after the erase: that is no read of what was kept, and the backup stays what it was',
+    did: [...kept, chosen, erased, read(b, { allSame: 'ff' })],
+    next: 'blank whole',
+    says: ['reads-equal'],
+  },
+  {
+    name: 'programmed and read by hand: the backup stays what it was',
+    did: [...kept, chosen, erased, blank, programmed, read(c)],
+    next: 'verified whole',
+    says: ['reads-equal'],
+  },
+
   // eMMC: each area for itself.
   {
     name: 'eMMC: boot areas in full twice; the user area once, then sampled with its structure looked at',
@@ -425,6 +406,28 @@ export const sessionCases: readonly SessionCase[] = [
       { step: 'read', area: 'boot-1', bytes: 65536, extent: 'sampled', agrees: true, structure: 'sound' },
     ],
     next: 'read boot-1',
+  },
+
+  {
+    name: 'left as it is, though it was erased: it holds nothing, and the set must not start on it',
+    did: [...kept, chosen, erased, { step: 'left-alone', area: 'whole' }],
+    next: 'chosen whole',
+    may: { started: ['program-first', 'way-out-first'] },
+  },
+  {
+    name: 'rebuilt and left as it is: what was rebuilt is kept',
+    did: [
+      open({ plan: 'onto-new' }),
+      supply,
+      clip,
+      found,
+      read(a),
+      read(b),
+      read(c),
+      { step: 'rebuilt', area: 'whole', sha256: c, bytes: 4 * mega, image, reads: 3, doubtfulBytes: 2 },
+      { step: 'left-alone', area: 'whole' },
+    ],
+    may: { fitted: 'open' },
   },
 
   // Serial EEPROM: has no identification and no erase; a byte is simply written over.

@@ -25,7 +25,8 @@ const fresh = reactive<{ name: string; board: string; panel: string; source: (ty
   panel: '',
   source: 'dealer',
 });
-const own = computed(() => new Set([...props.area.reads, props.area.rebuilt].flatMap((one) => one?.image ?? [])));
+/** By content: the same bytes read in another job are this set’s own all the same. */
+const own = computed(() => new Set([...props.area.reads, props.area.rebuilt].flatMap((one) => one?.sha256 ?? [])));
 
 async function load(): Promise<void> {
   try {
@@ -38,7 +39,7 @@ async function load(): Promise<void> {
 }
 onMounted(load);
 const lineOf = (image: Image): string =>
-  own.value.has(image.id)
+  own.value.has(image.sha256)
     ? `${t('flash.ownDump', { at: d(image.at, 'minute') })}, ${shortHash(image.sha256)}`
     : [image.facts.name, image.facts.board, image.facts.panel, formatBytes(image.size), shortHash(image.sha256)].filter(Boolean).join(', ');
 /** The same content twice is one choice. */
@@ -69,7 +70,7 @@ function record(): void {
     sha256: image.sha256,
     bytes: image.size,
     image: image.id,
-    source: own.value.has(image.id) ? 'own-set' : image.facts.source === 'own-set' ? 'own-library' : image.facts.source,
+    source: own.value.has(image.sha256) ? 'own-set' : image.facts.source === 'own-set' ? 'own-library' : image.facts.source,
     fit: fit.value,
   });
 }

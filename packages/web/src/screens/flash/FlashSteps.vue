@@ -2,15 +2,15 @@
 /** One session: the sequence, the step that is selected with what keeps it shut, and what the evidence says. */
 import { flashSentence, flashWords, type ImageFacts, type ShopSettings } from '@veglia/contract';
 import {
-  boardOfMemory,
-  consentsFor,
+  flashCautions,
+  flashConsents,
   flashCourse,
   flashFindings,
-  flashInstruments,
   flashUnsafe,
   gatesOf,
   nextFlashStep,
   overrideReasons,
+  stageOfMemory,
   standingAt,
   type Body,
   type BodyOf,
@@ -75,32 +75,15 @@ const factsHere = computed((): ImageFacts => ({ ...props.facts, area: area.value
 const supplyBefore = computed(() => props.session.did.findLast((one) => one.step === 'supply'));
 const standing = computed(() => standingAt(props.fold.set, now.value, props.shop.lapseMinutes));
 
-/** Cautions of reading come with every step at the chip, those of writing with what changes it; each is read once a job. */
+/** Each is read once a job. */
 const cautions = computed(() => {
-  const step = aim.value?.step;
-  if (step === undefined || step === 'chosen' || step === 'setting' || step === 'opened') return [];
-  const reads = [...props.compiled.tests.values()].filter((test) =>
-    test.observe.outcomes.some(({ by }) => by?.some(({ instrument }) => flashInstruments.some((one) => one === instrument))),
-  );
-  const writes = props.compiled.pack.repairs.filter(({ flashes }) => flashes !== undefined);
-  const changes = step === 'erased' || step === 'programmed' || step === 'fitted';
-  const board = boardOfMemory(props.compiled, props.fold.set.layout);
-  const stage = props.compiled.pack.stages[board === undefined ? 0 : 1];
-  const ids = new Set([...(stage?.cautions ?? []), ...(changes ? writes : reads).flatMap((one) => one.cautions)]);
-  return props.compiled.pack.cautions.filter(({ id }) => ids.has(id));
+  const ids = aim.value ? flashCautions(aim.value, props.compiled, props.fold.set.layout) : [];
+  return props.compiled.pack.cautions.filter(({ id }) => ids.includes(id));
 });
 const unread = computed(() => cautions.value.filter(({ id }) => !props.fold.cautionsRead.includes(id)));
-const consents = computed(() => {
-  const step = aim.value?.step;
-  const { layout } = props.fold.set;
-  if (layout === undefined || (step !== 'erased' && step !== 'programmed' && step !== 'fitted')) return [];
-  // Own content is what the customer has already.
-  const foreign = step === 'fitted' || props.session.areas.some(({ chosen }) => chosen !== undefined && chosen.source !== 'own-set');
-  const repair = props.compiled.repairsOf.get(layout)?.find(({ flashes }) => flashes === 'other-content');
-  return foreign && repair
-    ? consentsFor({ kind: 'repair', id: repair.id }, props.live, props.fold.set, props.compiled, layout).filter((one) => one === 'data')
-    : [];
-});
+const consents = computed(() =>
+  aim.value ? flashConsents(aim.value, props.session, props.live, props.fold.set, props.compiled, props.fold.set.layout) : [],
+);
 const gates = computed(() => (aim.value ? gatesOf(props.session, aim.value) : []));
 const unsafe = computed(() =>
   aim.value ? flashUnsafe(aim.value, props.session, standing.value, props.fold.set.layout, props.compiled) : undefined,
@@ -111,7 +94,8 @@ const open = computed(
 const findings = computed(() => flashFindings(props.session));
 
 function makeSafe(code: FlashUnsafe): void {
-  if (code === 'open-first') emit('attempt', { stage: props.compiled.stageIds[1] ?? '' });
+  if (code === 'open-first')
+    emit('attempt', { stage: props.compiled.stageIds[stageOfMemory(props.compiled, props.fold.set.layout)] ?? '' });
   else if (code === 'unplug-first') emit('attempt', { plugged: false });
   else if (code === 'down-first') emit('attempt', { railsDown: true });
   else emit('charge');
