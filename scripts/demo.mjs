@@ -4,7 +4,7 @@ import { existsSync, mkdirSync, readFileSync, rmSync, statSync, readdirSync, wri
 import path from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 import { Cluster, freePort, isFree, ownFolder, stateFolder } from './lib/cluster.mjs';
-import { checkNode, ensurePostgres, installPackages } from './lib/install.mjs';
+import { checkNode, ensureFlashrom, ensurePostgres, installPackages } from './lib/install.mjs';
 import { inRoot, root } from './lib/paths.mjs';
 import { run } from './lib/run.mjs';
 import { runMain, say, stop } from './lib/say.mjs';
@@ -100,6 +100,7 @@ async function main() {
     say('Using the PostgreSQL named by DATABASE_URL.');
     await buildWeb();
   } else {
+    await ensureFlashrom({ needed: false });
     const bin = await ensurePostgres();
     await buildWeb();
     cluster = new Cluster({ bin, folder: path.join(stateFolder(), 'postgres') });

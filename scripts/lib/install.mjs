@@ -83,3 +83,18 @@ export async function ensurePoppler() {
   const found = find();
   return found === '' ? stop('poppler-utils were installed, but `pdftotext` is not in the PATH.') : found;
 }
+
+/**
+ * The command that drives chip programmers; it emulates chips of its own for tests and demo. `needed: false`: where it can't be installed, that is said and
+ * nothing else.
+ */
+export async function ensureFlashrom({ needed = true } = {}) {
+  const find = () => ask('sh', ['-c', 'PATH="$PATH:/usr/sbin:/sbin" command -v flashrom']).out.trim();
+  if (find() === '' && !needed && !isRoot()) {
+    say("flashrom is missing: chips can't be read and written from here. Install it as root: apt-get install -y flashrom");
+    return undefined;
+  }
+  if (find() === '') await aptInstall(['flashrom'], 'flashrom');
+  const found = find();
+  return found === '' ? stop('flashrom was installed, but `flashrom` is not in /usr/sbin.') : found;
+}

@@ -28,6 +28,8 @@ export const errorStatus = {
   'paper-too-long': 422,
   'upload-elsewhere': 409,
   'upload-incomplete': 422,
+  'step-not-open': 409,
+  'programmer-busy': 409,
   internal: 500,
   'database-unavailable': 503,
 } as const;

@@ -61,6 +61,22 @@ export {
   type ImageFacts,
   type PublishImage,
 } from './images.ts';
+export {
+  cancelRunSchema,
+  programmerKinds,
+  programmerParams,
+  programmerRunParams,
+  programmerRunSchema,
+  programmerSchema,
+  programmersSchema,
+  programmerWorks,
+  runResultSchema,
+  startRunSchema,
+  type Programmer,
+  type ProgrammerRun,
+  type RunResult,
+  type StartRun,
+} from './programmers.ts';
 export type {
   Appended,
   Customer,

@@ -55,6 +55,14 @@ import {
   receivedSchema,
   uploadQuery,
 } from './images.ts';
+import {
+  cancelRunSchema,
+  programmerParams,
+  programmerRunParams,
+  programmerRunSchema,
+  programmersSchema,
+  startRunSchema,
+} from './programmers.ts';
 import { shopChangeSchema, shopStateSchema } from './shop.ts';
 
 /** What routes are grouped by in the API’s document. */
@@ -416,6 +424,43 @@ export const routes = {
     status: 200,
     reply: z.string(),
     media: 'application/octet-stream',
+  },
+  listProgrammers: {
+    method: 'get',
+    path: '/api/programmers',
+    tag: 'firmware',
+    summary: 'Chip programmers of this server',
+    status: 200,
+    reply: programmersSchema,
+  },
+  startRun: {
+    method: 'post',
+    path: '/api/programmers/:id/runs',
+    tag: 'firmware',
+    summary: 'Start work of a programmer on the memory of a job; its result is recorded there',
+    params: programmerParams,
+    body: startRunSchema,
+    status: 202,
+    reply: programmerRunSchema,
+  },
+  readRun: {
+    method: 'get',
+    path: '/api/programmer-runs/:id',
+    tag: 'firmware',
+    summary: 'How far a programmer’s work is, and what came of it',
+    params: programmerRunParams,
+    status: 200,
+    reply: programmerRunSchema,
+  },
+  cancelRun: {
+    method: 'post',
+    path: '/api/programmer-runs/:id/cancel',
+    tag: 'firmware',
+    summary: 'Break a programmer’s work off',
+    params: programmerRunParams,
+    body: cancelRunSchema,
+    status: 200,
+    reply: programmerRunSchema,
   },
   combineImages: {
     method: 'post',

@@ -43,6 +43,7 @@ export const problemCodes = [
   'bad-character',
   'left-out',
   'unchecked',
+  'not-open',
 ] as const;
 
 /** One of `problemCodes`. */

@@ -27,6 +27,7 @@ import { sendImage } from './images/send.ts';
 import { receive, receivedOf } from './images/uploads.ts';
 import { mostPhotoBytes, readPhoto, storePhoto } from './files/photos.ts';
 import { meterState, readMeter, touchProbes, type BenchMeter } from './meter/meters.ts';
+import type { ProgrammerRuns } from './programmer/runs.ts';
 import { openApiDocument } from './openapi.ts';
 import { label, modification, receipt } from './papers/papers.ts';
 import { changeFamily, listFamilyChanges } from './packs/families.ts';
@@ -53,6 +54,8 @@ export interface AppParts {
   /** The built web app; left out, the API stands alone. */
   readonly staticDir?: string | undefined;
   readonly meter?: BenchMeter | undefined;
+  /** Without them the server has no programmer. */
+  readonly runs?: ProgrammerRuns | undefined;
   /** The database began with demo data. */
   readonly demo?: boolean;
 }
@@ -69,6 +72,7 @@ export function createApp({
   lifetime = { draining: false },
   demo = false,
   meter,
+  runs,
 }: AppParts): Express {
   const app = express();
   app.disable('x-powered-by');
@@ -149,6 +153,10 @@ export function createApp({
       response.set('content-disposition', `inline; filename="${name}-${facts.job.number}.pdf"`).type('application/pdf').send(made);
       return sent;
     };
+  const theRuns = (): ProgrammerRuns => {
+    if (!runs) throw new ApiError('not-found');
+    return runs;
+  };
   serve(app, {
     health: () => health(store, version, demo),
     openApi: () => openApiDocument(version),
@@ -219,6 +227,10 @@ export function createApp({
       await sendImage(store, params.id, exchange);
       return sent;
     },
+    listProgrammers: () => Promise.resolve({ programmers: runs?.list() ?? [] }),
+    startRun: ({ params, body }) => theRuns().start(params.id, body),
+    readRun: ({ params }) => Promise.resolve(theRuns().read(params.id)),
+    cancelRun: ({ params }) => Promise.resolve(theRuns().cancel(params.id)),
     combineImages: ({ params, body }) => combineImages(store, params.id, body),
     compareImages: ({ params }) => compareImages(store, params.id, params.other),
     entriesAfter: ({ params, query }) => entriesAfter(store, params.id, query.after),

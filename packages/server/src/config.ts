@@ -2,6 +2,7 @@
 import { fileURLToPath } from 'node:url';
 import path from 'node:path';
 import { z } from 'zod';
+import type { ProgrammerSetting } from './programmer/programmers.ts';
 
 const loopback = ['127.0.0.1', '::1', 'localhost'];
 const root = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '../../..');
@@ -22,6 +23,24 @@ const meterAddress = (text: string): boolean => {
   const port = /^(?:[\w.-]+|\[[0-9a-fA-F:]+\]):(\d{1,5})$/.exec(text)?.[1];
   return port !== undefined && Number(port) >= 1 && Number(port) <= 65_535;
 };
+
+/**
+ * Name=value of flashrom’s -p, several parted by semicolons. Such a value may name a file to be written: it comes from whoever runs the server, never from a
+ * page.
+ */
+function programmersOf(text: string): ProgrammerSetting[] {
+  return text
+    .split(';')
+    .map((one) => one.trim())
+    .filter((one) => one !== '')
+    .map((one) => {
+      const at = one.indexOf('=');
+      return { name: one.slice(0, at).trim(), spec: one.slice(at + 1).trim() };
+    });
+}
+const programmerSpec = /^[a-z0-9_]{2,30}(?::[\w.,:=@/+-]{1,200})?$/;
+const programmersSound = (all: readonly ProgrammerSetting[]): boolean =>
+  all.length <= 8 && all.every(({ name, spec }) => name.length >= 1 && name.length <= 40 && programmerSpec.test(spec));
 
 /** Each says for itself what is wrong with it. */
 export const settingsSchema = z.object({
@@ -50,6 +69,13 @@ export const settingsSchema = z.object({
     .string()
     .optional()
     .refine((at) => at === undefined || meterAddress(at), { error: 'is no address such as 192.0.2.7:5025.' }),
+  VEGLIA_PROGRAMMERS: z
+    .string()
+    .default('')
+    .refine((text) => programmersSound(programmersOf(text)), {
+      error: 'is no list such as "Bench clip=ch341a_spi; Box=serprog:dev=/dev/ttyACM0:115200".',
+    })
+    .transform(programmersOf),
   LOG_LEVEL: z.enum(logLevels, { error: `is none of ${logLevels.join(', ')}.` }).default('info'),
   VEGLIA_GRACE_SECONDS: wholeNumber(1, 600, '10'),
 });
@@ -69,6 +95,8 @@ export interface Config {
   readonly demoDir: string | undefined;
   /** host:port of a bench meter that speaks SCPI by TCP. */
   readonly meter?: string | undefined;
+  /** Chip programmers that flashrom drives here. */
+  readonly programmers: readonly ProgrammerSetting[];
   readonly logLevel: (typeof logLevels)[number];
   /** How long requests that are under way may take once it is told to stop, seconds. */
   readonly graceSeconds: number;
@@ -103,6 +131,7 @@ export function readConfig(env: Readonly<Record<string, string | undefined>>): C
     packDir: data.VEGLIA_PACK_DIR,
     demoDir: data.VEGLIA_DEMO_DIR,
     meter: data.VEGLIA_METER,
+    programmers: data.VEGLIA_PROGRAMMERS,
     logLevel: data.LOG_LEVEL,
     graceSeconds: data.VEGLIA_GRACE_SECONDS,
   };

@@ -12,6 +12,8 @@ import { hostsOf } from './http/hosts.ts';
 import { createLog, safeError } from './http/log.ts';
 import { openLive } from './live/live.ts';
 import { closeMeter, openMeter } from './meter/meters.ts';
+import { openProgrammers } from './programmer/programmers.ts';
+import { ProgrammerRuns } from './programmer/runs.ts';
 import { openStore } from './open.ts';
 
 async function main(): Promise<void> {
@@ -24,7 +26,8 @@ async function main(): Promise<void> {
   const ownAddress = (): string => (config.publicUrls[0] ?? `http://127.0.0.1:${listeningOn}`).replace(/[/]$/, '');
   const demo = config.demoDir !== undefined;
   const meter = await openMeter(config.meter, demo);
-  const server = createServer(createApp({ store, log, hosts, ownAddress, staticDir: config.staticDir, lifetime, demo, meter }));
+  const runs = new ProgrammerRuns(store, openProgrammers(config.programmers, demo), log);
+  const server = createServer(createApp({ store, log, hosts, ownAddress, staticDir: config.staticDir, lifetime, demo, meter, runs }));
   const live = openLive(server, config.databaseUrl, log, hosts);
   await new Promise<void>((resolve, reject) => {
     server.once('error', reject);
@@ -51,7 +54,7 @@ async function main(): Promise<void> {
     lifetime.draining = true;
     await live.close();
     await drain(server, graceMs);
-    await closeMeter(meter);
+    await Promise.all([closeMeter(meter), runs.close()]);
     await store.sequelize.close();
   });
   // The parent is gone, however it went: a server nobody can stop must not stay.

@@ -288,6 +288,7 @@ export const en: Words = {
     'never-applies': '{where}: no layout has what this needs, so it never applies',
     'state-unreachable': '{where}: the set cannot be in the state for “{value}” at this point of the procedure',
     'opposite-meanings': '{where}: same procedure as {expected}, but {value} move the opposite way; give a reason',
+    'not-open': '{value}',
     unchecked: 'Check and record {value} before the set is returned',
     'left-out': '{value} has been changed: restore it, or record it as a modification',
     'bad-character': '{where} contains a character that can’t be stored (NUL, or an unpaired surrogate)',
@@ -301,6 +302,8 @@ export const en: Words = {
     'upload-elsewhere': 'These bytes do not follow on what has arrived. What arrived is kept: ask how much that is and continue there.',
     'upload-incomplete':
       'The image is not complete: its size or SHA-256 is not what was stated. What arrived is kept: send the rest or start again.',
+    'step-not-open': 'This step is not open. Nothing was done on the chip. What is missing:',
+    'programmer-busy': 'The programmer is at work. Nothing was started: wait until it is done, or cancel that work first.',
     'not-a-photo': 'Not a supported image. Use JPEG, PNG, WebP or AVIF.',
     'not-found': 'Page not found.',
     'not-checked':

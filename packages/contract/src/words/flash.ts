@@ -8,6 +8,7 @@ export interface FlashWords {
   /** What the evidence says, and what follows from it. */
   readonly finding: Record<Exclude<FlashFinding, FlashGate>, string>;
   readonly unsafe: Record<FlashUnsafe, string>;
+  readonly consentFirst: string;
 }
 
 const gate: FlashWords['gate'] = {
@@ -36,6 +37,7 @@ const gate: FlashWords['gate'] = {
   'blank-first': 'The chip is not checked for blank.',
   'not-blank': 'The chip is not blank. Erase it again; if it stays so, it is protected or worn.',
   'program-first': 'The chip is not programmed.',
+  unfinished: 'Erasing or writing broke off. Nobody knows what is on the chip: check contact and supply, then do it again.',
   'other-image': 'What was programmed is not the chosen image.',
   'verify-first': 'The chip is not verified.',
   'verify-failed': 'What was read back differs from the image. Erase and program again; if it differs again, use a new chip.',
@@ -59,6 +61,7 @@ export const flashEn: FlashWords = {
       'A good chip of this type is not detected either: suspect the programmer, its settings or the contact. Nothing is known of this chip.',
     'went-past': 'A gate was overridden; the reason is in the ledger.',
   },
+  consentFirst: 'The customer has not agreed to losing settings and accounts. Ask, and record the answer.',
   unsafe: {
     'open-first': 'The cover is on. Unplug the set, take it off and record that.',
     'unplug-first': 'Set is plugged in. Unplug it first.',

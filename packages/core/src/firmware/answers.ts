@@ -1,6 +1,6 @@
 /** What steps on a memory say of the fault: the pack names, beside an answer, the results that say the same, and the repair a flash amounts to. */
-import type { Repair, TestDefinition } from '../knowledge/index.ts';
-import type { BodyOf, FlashDid } from '../ledger/index.ts';
+import type { CompiledPack, Repair, TestDefinition } from '../knowledge/index.ts';
+import type { Body, BodyOf, FlashDid } from '../ledger/index.ts';
 import { flashFindings, foldFlash, type FlashSession } from './session.ts';
 
 /** What a step amounts to. */
@@ -58,4 +58,32 @@ export function flashMeaning(did: readonly FlashDid[], tests: Iterable<TestDefin
     tests: answers,
     ...(repair && last?.step === 'started' ? { repair: { repair: repair.id, result: resultOf[last.result] } } : {}),
   };
+}
+
+/**
+ * A step as it is written down: itself, the tests it answers, the repair it amounts to. `before`: the steps of its session so far; `wordsOf`: an answer as
+ * it is shown to whoever works on the set.
+ */
+export function flashBodies(
+  session: string,
+  did: FlashDid,
+  before: readonly FlashDid[],
+  { compiled, layout }: { readonly compiled: CompiledPack; readonly layout: string | undefined },
+  wordsOf: (test: string, outcome: string) => { readonly test: string; readonly outcome: string },
+): Body[] {
+  const fitting = [...compiled.tests.values()].filter((test) => compiled.fits(test, layout ?? ''));
+  const { tests, repair } = flashMeaning([...before, did], fitting, compiled.repairsOf.get(layout ?? '') ?? []);
+  return [
+    { kind: 'flash.step', v: 1, session, did },
+    ...tests.map(({ test, outcome }): Body => ({
+      kind: 'test.answered',
+      v: 2,
+      test,
+      outcome,
+      sure: 'sure',
+      walked: true,
+      words: wordsOf(test, outcome),
+    })),
+    ...(repair ? [{ kind: 'repair.done' as const, v: 2 as const, ...repair, walked: true }] : []),
+  ];
 }

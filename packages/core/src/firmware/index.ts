@@ -1,5 +1,5 @@
 export { flashCourse, type CourseStep } from './course.ts';
-export { flashAnswering, flashInstruments, flashMeaning, type FlashMeaning } from './answers.ts';
+export { flashAnswering, flashInstruments, flashBodies } from './answers.ts';
 export {
   flashFindings,
   flashGates,
@@ -15,7 +15,7 @@ export {
   type FlashGate,
   type FlashSession,
 } from './session.ts';
-export { boardOfMemory, flashCautions, flashConsents, flashUnsafe, stageOfMemory, type FlashUnsafe } from './safe.ts';
+export { boardOfMemory, flashCautions, flashReadiness, stageOfMemory, type FlashReadiness, type FlashUnsafe } from './safe.ts';
 export { formatBytes, parseBytes } from './size.ts';
 export { DumpReader, type DumpFacts } from './dump.ts';
 export { bitCertainty, certainty, mostReads, noVotes, readsNeeded, vote, type Votes } from './majority.ts';

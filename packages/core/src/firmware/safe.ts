@@ -1,9 +1,9 @@
 /** What a step on a memory asks of the set before hands, clips or a programmer's supply reach it. */
 import { stageOfPlace, type CompiledPack } from '../knowledge/index.ts';
 import type { Entry, FlashDid, SetState } from '../ledger/index.ts';
-import { consentsFor, mayWorkOn, type Consent } from '../safety/index.ts';
+import { consentsFor, mayWorkOn, standingAt, type Consent } from '../safety/index.ts';
 import { flashInstruments } from './answers.ts';
-import type { FlashAim, FlashSession } from './session.ts';
+import { gatesOf, type FlashAim, type FlashGate, type FlashSession } from './session.ts';
 
 /** Why the set is not ready for a step. */
 export type FlashUnsafe = 'open-first' | 'unplug-first' | 'down-first' | 'measure-first';
@@ -77,4 +77,38 @@ export function flashUnsafe(
   if (state.plugged) return 'unplug-first';
   if (!state.railsDown && !state.verified) return 'down-first';
   return mayWorkOn(board, state, layoutId, compiled) ? undefined : 'measure-first';
+}
+
+/** All that a step still asks for; `open` where it asks for nothing. */
+export interface FlashReadiness {
+  readonly open: boolean;
+  readonly gates: readonly FlashGate[];
+  readonly unsafe?: FlashUnsafe;
+  /** Cautions that nobody has read in this job yet, by id. */
+  readonly unread: readonly string[];
+  readonly consents: readonly Consent[];
+}
+
+/**
+ * Whether a step may be done at `now` (milliseconds): by its evidence, by the state of the set, by what was read and agreed to. What is shown and what is
+ * carried out ask this one function. `live`: entries that still count.
+ */
+export function flashReadiness(
+  aim: FlashAim,
+  session: FlashSession,
+  job: {
+    readonly live: readonly Entry[];
+    readonly set: SetState & { readonly layout?: string | undefined };
+    readonly cautionsRead: readonly string[];
+  },
+  compiled: CompiledPack,
+  { now, lapseMinutes }: { readonly now: number; readonly lapseMinutes?: number },
+): FlashReadiness {
+  const { layout } = job.set;
+  const gates = gatesOf(session, aim);
+  const unsafe = flashUnsafe(aim, session, standingAt(job.set, now, lapseMinutes), layout, compiled);
+  const unread = flashCautions(aim, compiled, layout).filter((id) => !job.cautionsRead.includes(id));
+  const consents = flashConsents(aim, session, job.live, job.set, compiled, layout);
+  const open = gates.length === 0 && unsafe === undefined && unread.length === 0 && consents.length === 0;
+  return { open, gates, ...(unsafe === undefined ? {} : { unsafe }), unread, consents };
 }

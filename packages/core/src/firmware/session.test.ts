@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import type { FlashDid } from '../ledger/index.ts';
-import { sessionCases } from './sessionCases.ts';
+import { brokenOffCases, sessionCases } from './sessionCases.ts';
 import { flashFindings, foldFlash, gatesOf, nextFlashStep, type FlashAim, type FlashSession } from './session.ts';
 
 const fold = (did: readonly FlashDid[]): FlashSession =>
@@ -17,7 +17,7 @@ const aimOf = (name: string): FlashAim => {
 };
 
 describe('work on a memory, as a bench expects it', () => {
-  test.each(sessionCases.map((one) => [one.name, one] as const))('%s', (_, { did, next, may, says }) => {
+  test.each([...sessionCases, ...brokenOffCases].map((one) => [one.name, one] as const))('%s', (_, { did, next, may, says }) => {
     const session = fold(did);
     if (next !== undefined) expect(named(nextFlashStep(session))).toBe(next);
     for (const [step, wanted] of Object.entries(may ?? {}))
@@ -43,7 +43,9 @@ const anyStep = fc.constantFrom<FlashDid>(
   { step: 'read', area: 'whole', sha256: a, bytes: 4096, extent: 'whole', image },
   { step: 'read', area: 'whole', sha256: b, bytes: 4096, extent: 'whole', image },
   { step: 'chosen', area: 'whole', sha256: b, bytes: 4096, image, source: 'web', fit: 'unsure' },
+  { step: 'began', area: 'whole', work: 'erase', programmer: 'Bench clip' },
   { step: 'erased', area: 'whole' },
+  { step: 'began', area: 'whole', work: 'program', programmer: 'Bench clip' },
   { step: 'blank', area: 'whole', result: 'blank', extent: 'whole' },
   { step: 'blank', area: 'whole', result: 'not-blank', extent: 'whole' },
   { step: 'programmed', area: 'whole', sha256: b },

@@ -35,6 +35,7 @@ export const flashGates = [
   'blank-first',
   'not-blank',
   'program-first',
+  'unfinished',
   'other-image',
   'verify-first',
   'verify-failed',
@@ -77,6 +78,8 @@ export interface AreaState {
   readonly blank?: Did<'blank'>['result'];
   readonly programmed?: string;
   readonly verified?: Did<'verified'>;
+  /** Erasing or writing began and did not come to its end: nobody knows what is on it. */
+  readonly unfinished: boolean;
 }
 
 /** A session, folded. */
@@ -102,21 +105,24 @@ const all = <S extends FlashDid['step']>(did: readonly FlashDid[], step: S): Did
   did.filter((one): one is Did<S> => one.step === step);
 
 function foldArea(area: MemoryArea, did: readonly FlashDid[]): AreaState {
-  let state: AreaState = { area, reads: [], leftAlone: false, erased: false };
+  let state: AreaState = { area, reads: [], leftAlone: false, erased: false, unfinished: false };
   for (const one of did) {
     if (!('area' in one) || one.area !== area) continue;
     // A read of what was erased or written since is none of the content to be kept.
-    if (one.step === 'read') state = state.erased || state.programmed !== undefined ? state : { ...state, reads: [...state.reads, one] };
+    if (one.step === 'read') state = touched(state) ? state : { ...state, reads: [...state.reads, one] };
     else if (one.step === 'rebuilt') state = { ...state, rebuilt: one };
     else if (one.step === 'chosen') state = { ...state, chosen: one, leftAlone: false };
-    else if (one.step === 'left-alone') state = { ...withoutChosen(state), leftAlone: !state.erased && state.programmed === undefined };
-    else if (one.step === 'erased') state = { ...withoutContent(state), erased: true };
+    else if (one.step === 'left-alone') state = { ...withoutChosen(state), leftAlone: !touched(state) };
+    else if (one.step === 'began') state = { ...withoutContent(state), leftAlone: false, unfinished: true };
+    else if (one.step === 'erased') state = { ...withoutContent(state), erased: true, unfinished: false };
     else if (one.step === 'blank') state = { ...state, blank: one.result };
-    else if (one.step === 'programmed') state = { ...withoutVerified(state), programmed: one.sha256 };
+    else if (one.step === 'programmed') state = { ...withoutVerified(state), programmed: one.sha256, unfinished: false };
     else if (one.step === 'verified') state = { ...state, verified: one };
   }
   return state;
 }
+/** Its old content is gone. */
+const touched = ({ erased, programmed, unfinished }: AreaState): boolean => erased || programmed !== undefined || unfinished;
 const withoutChosen = ({ chosen: _, ...rest }: AreaState): AreaState => rest;
 const withoutVerified = ({ verified: _, ...rest }: AreaState): AreaState => rest;
 const withoutContent = ({ verified: _, programmed: __, blank: ___, ...rest }: AreaState): AreaState => rest;
@@ -217,15 +223,19 @@ function contentGates(session: FlashSession, area: AreaState): FlashGate[] {
   ];
 }
 
+/** A new chip that comes blank is erased only where a write to it broke off. */
+const halfWritten = (session: FlashSession, { unfinished }: AreaState): boolean => blankChecks(session) && unfinished;
+
 function programGates(session: FlashSession, area: AreaState): FlashGate[] {
   const found = contentGates(session, area);
-  if (erases(session) && !area.erased) return [...found, 'erase-first'];
+  if (erases(session) ? !area.erased || area.unfinished : halfWritten(session, area)) return [...found, 'erase-first'];
   if (!blankChecks(session) || area.blank === 'blank') return found;
   return [...found, area.blank === 'not-blank' ? 'not-blank' : 'blank-first'];
 }
 
-function writtenGates({ leftAlone, chosen, programmed, verified }: AreaState): FlashGate[] {
+function writtenGates({ leftAlone, chosen, programmed, verified, unfinished }: AreaState): FlashGate[] {
   if (leftAlone) return [];
+  if (unfinished) return ['unfinished'];
   if (programmed === undefined) return ['program-first'];
   if (chosen && programmed !== chosen.sha256) return ['other-image'];
   return verified === undefined ? ['verify-first'] : verified.result === 'differs' ? ['verify-failed'] : [];
@@ -256,7 +266,17 @@ export function wayOutOf({ opened, did }: FlashSession): Did<'way-out'>['checked
 }
 
 /** Steps for which something is on the chip. */
-const reaches = new Set<FlashDid['step']>(['entered', 'identified', 'read', 'erased', 'blank', 'programmed', 'verified', 'fitted']);
+const reaches = new Set<FlashDid['step']>([
+  'entered',
+  'identified',
+  'read',
+  'began',
+  'erased',
+  'blank',
+  'programmed',
+  'verified',
+  'fitted',
+]);
 
 function wayOutGates(session: FlashSession): FlashGate[] {
   const { did } = session;
@@ -291,11 +311,11 @@ export function gatesOf(session: FlashSession, { step, area: id }: FlashAim): Fl
     if (step === 'blank')
       return session.opened.plan === 'onto-new' && !newChip(session)
         ? ['new-chip-first']
-        : area.erased || !erases(session)
+        : (area.erased || !erases(session)) && !area.unfinished
           ? []
           : ['erase-first'];
     if (step === 'programmed') return [...supplyGates(session), ...programGates(session, area)];
-    if (step === 'verified') return area.programmed === undefined ? ['program-first'] : [];
+    if (step === 'verified') return area.unfinished ? ['unfinished'] : area.programmed === undefined ? ['program-first'] : [];
     return [];
   };
   return without(session, [...new Set(shut())], id);
@@ -338,7 +358,8 @@ function detection(session: FlashSession): Detection {
 function nextOfArea(session: FlashSession, state: AreaState): FlashAim | undefined {
   const { area } = state;
   if (state.leftAlone || without(session, writtenGates(state), area).length === 0) return undefined;
-  const again: FlashAim = { step: erases(session) ? 'erased' : 'programmed', area };
+  const again: FlashAim = { step: erases(session) || halfWritten(session, state) ? 'erased' : 'programmed', area };
+  if (state.unfinished) return again;
   const verified = state.verified?.result;
   if (state.programmed !== undefined)
     return verified === 'differs' || state.programmed !== state.chosen?.sha256 ? again : { step: 'verified', area };
@@ -387,6 +408,7 @@ export function flashFindings(session: FlashSession): FlashFinding[] {
     areas.some((area) => unsteady(area) && !failing(area)) && !unkept ? 'was-unsteady' : undefined,
     ...areas.flatMap((area) => (area.chosen ? imageGates(session, area) : [])),
     areas.some(({ blank }) => blank === 'not-blank') ? 'not-blank' : undefined,
+    areas.some(({ unfinished }) => unfinished) ? 'unfinished' : undefined,
     ...areas.flatMap((area) => writtenGates(area).filter((one) => one === 'other-image' || one === 'verify-failed')),
     ...fittedGates(session).filter((one) => one === 'differs-first'),
     all(did, 'overrode').length > 0 ? 'went-past' : undefined,

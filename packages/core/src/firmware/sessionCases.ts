@@ -523,3 +523,74 @@ export const sessionCases: readonly SessionCase[] = [
     next: 'way-out',
   },
 ];
+
+const began = (work: 'erase' | 'program'): FlashDid => ({ step: 'began', area: 'whole', work, programmer: 'Bench clip' });
+const eeprom = [
+  open({ memory: 'eeprom', sizes: { whole: 4096 } }),
+  supply,
+  clip,
+  found,
+  read(a, { bytes: 4096 }),
+  read(a, { bytes: 4096 }),
+];
+const small: FlashDid = { ...chosen, bytes: 4096 };
+
+/** A programmer that stops in the middle of erasing or writing: what is on the chip then is nobody’s content. */
+export const brokenOffCases: readonly SessionCase[] = [
+  {
+    name: 'an erase that broke off is done again, and the set is not started on it',
+    did: [...kept, chosen, began('erase'), out],
+    next: 'erased whole',
+    may: { 'erased whole': 'open', 'blank whole': ['erase-first'], 'programmed whole': ['erase-first'], started: ['unfinished'] },
+    says: ['reads-equal', 'unfinished'],
+  },
+  {
+    name: 'a write that broke off leaves half an image: erased again before it is written again',
+    did: [...kept, chosen, began('erase'), erased, blank, began('program'), out],
+    next: 'erased whole',
+    may: { 'programmed whole': ['erase-first'], 'verified whole': ['unfinished'], started: ['unfinished'] },
+    says: ['reads-equal', 'unfinished'],
+  },
+  {
+    name: 'erased again after a write that broke off, it goes on with the blank check',
+    did: [...kept, chosen, began('erase'), erased, blank, began('program'), began('erase'), erased],
+    next: 'blank whole',
+    says: ['reads-equal'],
+  },
+  {
+    name: 'a write that came to its end is verified next',
+    did: [...kept, chosen, began('erase'), erased, blank, began('program'), programmed],
+    next: 'verified whole',
+    may: { 'verified whole': 'open' },
+    says: ['reads-equal'],
+  },
+  {
+    name: 'what was touched can’t be left alone any more',
+    did: [...kept, chosen, began('erase'), { step: 'left-alone', area: 'whole' }, out],
+    may: { started: ['unfinished'] },
+  },
+  {
+    name: 'a read after a broken-off erase is no dump of the old content: the two before it still are, and no more is asked for',
+    did: [...kept, chosen, began('erase'), read(b)],
+    next: 'erased whole',
+    says: ['reads-equal', 'unfinished'],
+  },
+  {
+    name: 'a write over a good image that broke off undoes its verification',
+    did: [...written, began('program'), out],
+    next: 'erased whole',
+    may: { started: ['unfinished'] },
+  },
+  {
+    name: 'a serial EEPROM has no erase: a write that broke off is written again',
+    did: [...eeprom, small, began('program')],
+    next: 'programmed whole',
+    may: { 'programmed whole': 'open', 'verified whole': ['unfinished'] },
+  },
+  {
+    name: 'the new chip, half written, is erased by the programmer before it is written again',
+    did: [open({ plan: 'onto-new' }), supply, clip, found, read(a), read(a), chosen, { ...found, of: 'new-one' }, blank, began('program')],
+    next: 'erased whole',
+    may: { 'erased whole': 'open', 'programmed whole': ['erase-first'] },
+  },
+];

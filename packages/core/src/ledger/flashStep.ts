@@ -128,6 +128,8 @@ export const flashDidSchema = z.discriminatedUnion('step', [
   }),
   /** This area is kept and not written. */
   z.strictObject({ step: z.literal('left-alone'), area }),
+  /** Written down before a programmer touches the content: whatever becomes of it, the old content is gone from here on. */
+  z.strictObject({ step: z.literal('began'), area, work: z.enum(['erase', 'program']), programmer: short }),
   z.strictObject({ step: z.literal('erased'), area }),
   z.strictObject({ step: z.literal('blank'), area, result: z.enum(['blank', 'not-blank']), extent }),
   z.strictObject({ step: z.literal('programmed'), area, sha256 }),

@@ -1,12 +1,13 @@
 /** One cluster a run, with a migrated template database that every test database is copied from. */
 import { temporaryCluster } from '../../../../scripts/lib/cluster.mjs';
-import { ensurePostgres } from '../../../../scripts/lib/install.mjs';
+import { ensureFlashrom, ensurePostgres } from '../../../../scripts/lib/install.mjs';
 import { inRoot } from '../../../../scripts/lib/paths.mjs';
 import { run } from '../../../../scripts/lib/run.mjs';
 
 export default async function globalSetup() {
   const cluster = await temporaryCluster(await ensurePostgres());
   globalThis.__veglia_cluster = cluster;
+  await ensureFlashrom();
   cluster.createDatabase('veglia_template');
   const env = {
     ...process.env,

@@ -58,6 +58,7 @@ export async function openTestApp(options: { demo?: boolean; log?: Logger } = {}
     staticDir: undefined,
     packDir: inRoot('knowledge'),
     demoDir: options.demo ? inRoot('demo') : undefined,
+    programmers: [],
     logLevel: 'silent' as const,
     graceSeconds: 1,
   };

@@ -2,3 +2,4 @@ export { complaintOf, SimulatedSet, simulatedFaults, simulatedHome, type Answer,
 export { shownInstruments, type Asked, type Typed } from './onInstrument.ts';
 export { chance, pick, randomFrom, seedOf, within, type Random } from './random.ts';
 export type { Observation, Reading } from './observe.ts';
+export { goodContent, ownData, soundChip, type Chip, type WeakBit } from './chip.ts';

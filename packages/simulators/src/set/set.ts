@@ -6,6 +6,7 @@
 import { forcingOf, type Family, type Layout, type Repair, type Step, type TestDefinition } from '@veglia/core/knowledge';
 import { emptyBench, type BenchState } from './bench.ts';
 import { healthyBody, type Body } from './body.ts';
+import { chipIn, type Chip } from './chip.ts';
 import { defects, type Defect } from './faults.ts';
 import { showOn, type Asked, type Typed } from './onInstrument.ts';
 import { outcomeOf, type Observation, type Reading } from './observe.ts';
@@ -107,6 +108,11 @@ export class SimulatedSet {
     const bare = propagate(this.#build, healthyBody(), bench, 'any');
     const byBench = pictureComplaints.has(reaction.shows) ? complaintOf(this.#build, healthyBody(), bare) : undefined;
     return byBench ?? (bare.alive ? reaction.shows : own);
+  }
+
+  /** Its start-up memory, as a programmer meets it. */
+  chip(): Chip {
+    return chipIn(this.#body, this.#seed);
   }
 
   /** The blink code as counted by a careful eye; undefined where it doesn't blink. */

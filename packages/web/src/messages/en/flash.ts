@@ -205,6 +205,8 @@ export const flashBenchWords = {
       rebuilt: 'Memory {name}, {area}: combined from {n} reads',
       chosen: 'Memory {name}, {area}: image chosen, {hash}, {fit}',
       'left-alone': 'Memory {name}, {area}: left as it is',
+      'began-erase': 'Memory {name}, {area}: erasing started, {programmer}',
+      'began-program': 'Memory {name}, {area}: programming started, {programmer}',
       erased: 'Memory {name}, {area}: erased',
       blank: 'Memory {name}, {area}: {result}',
       programmed: 'Memory {name}, {area}: programmed with {hash}',

@@ -3,15 +3,12 @@
 import { flashSentence, flashWords, type ImageFacts, type ShopSettings } from '@veglia/contract';
 import {
   flashCautions,
-  flashConsents,
   flashCourse,
   flashFindings,
-  flashUnsafe,
-  gatesOf,
+  flashReadiness,
   nextFlashStep,
   overrideReasons,
   stageOfMemory,
-  standingAt,
   type Body,
   type BodyOf,
   type CaseFold,
@@ -73,24 +70,28 @@ const at = computed(() => selected.value ?? course.value.findIndex(({ state }) =
 const area = computed(() => props.session.areas.find((one) => one.area === aim.value?.area));
 const factsHere = computed((): ImageFacts => ({ ...props.facts, area: area.value?.area ?? 'whole' }));
 const supplyBefore = computed(() => props.session.did.findLast((one) => one.step === 'supply'));
-const standing = computed(() => standingAt(props.fold.set, now.value, props.shop.lapseMinutes));
 
 /** Each is read once a job. */
 const cautions = computed(() => {
   const ids = aim.value ? flashCautions(aim.value, props.compiled, props.fold.set.layout) : [];
   return props.compiled.pack.cautions.filter(({ id }) => ids.includes(id));
 });
-const unread = computed(() => cautions.value.filter(({ id }) => !props.fold.cautionsRead.includes(id)));
-const consents = computed(() =>
-  aim.value ? flashConsents(aim.value, props.session, props.live, props.fold.set, props.compiled, props.fold.set.layout) : [],
+const ready = computed(() =>
+  aim.value === undefined
+    ? undefined
+    : flashReadiness(
+        aim.value,
+        props.session,
+        { live: props.live, set: props.fold.set, cautionsRead: props.fold.cautionsRead },
+        props.compiled,
+        { now: now.value, lapseMinutes: props.shop.lapseMinutes },
+      ),
 );
-const gates = computed(() => (aim.value ? gatesOf(props.session, aim.value) : []));
-const unsafe = computed(() =>
-  aim.value ? flashUnsafe(aim.value, props.session, standing.value, props.fold.set.layout, props.compiled) : undefined,
-);
-const open = computed(
-  () => gates.value.length === 0 && unsafe.value === undefined && unread.value.length === 0 && consents.value.length === 0,
-);
+const unread = computed(() => cautions.value.filter(({ id }) => ready.value?.unread.includes(id)));
+const consents = computed(() => ready.value?.consents ?? []);
+const gates = computed(() => ready.value?.gates ?? []);
+const unsafe = computed(() => ready.value?.unsafe);
+const open = computed(() => ready.value?.open === true);
 const findings = computed(() => flashFindings(props.session));
 
 function makeSafe(code: FlashUnsafe): void {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Work on a memory, step by step: nothing is written that was not kept twice over. */
 import type { ImageFacts } from '@veglia/contract';
-import { flashMeaning, flashSessions, liveEntries, openWaits, type Body, type FlashDid } from '@veglia/core';
+import { flashBodies, flashSessions, liveEntries, openWaits, type Body, type FlashDid } from '@veglia/core';
 import { v7 as uuidv7 } from 'uuid';
 import { computed, onMounted, onUnmounted, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
@@ -27,7 +27,6 @@ const sessions = computed(() => flashSessions(live.value));
 const chosen = ref('');
 const session = computed(() => sessions.value.find(({ id }) => id === chosen.value) ?? sessions.value.at(-1));
 const opening = computed(() => chosen.value === 'new' || session.value === undefined);
-const answered = ref('');
 
 const shop = useShopSettings();
 const steps = ref<InstanceType<typeof FlashSteps>>();
@@ -52,27 +51,24 @@ async function record(id: string, did: FlashDid): Promise<void> {
   const { compiled, fold } = store;
   if (!compiled || !fold) return;
   const before = sessions.value.find((one) => one.id === id)?.did ?? [];
-  const layout = fold.set.layout ?? '';
-  const fitting = [...compiled.tests.values()].filter((test) => compiled.fits(test, layout));
-  const { tests, repair } = flashMeaning([...before, did], fitting, compiled.repairsOf.get(layout) ?? []);
-  const bodies: Body[] = [{ kind: 'flash.step', v: 1, session: id, did }];
-  for (const { test, outcome } of tests)
-    bodies.push({
-      kind: 'test.answered',
-      v: 2,
-      test,
-      outcome,
-      sure: 'sure',
-      walked: true,
-      words: { test: names.test(test), outcome: names.outcome(test, outcome) },
-    });
-  if (repair) bodies.push({ kind: 'repair.done', v: 2, ...repair, walked: true });
-  answered.value = [
-    ...tests.map(({ test, outcome }) => `${names.test(test)}: ${names.outcome(test, outcome)}`),
-    ...(repair ? [`${names.repair(repair.repair)}: ${t(`result.${repair.result}`)}`] : []),
-  ].join('; ');
-  await write(bodies);
+  const words = (test: string, outcome: string) => ({ test: names.test(test), outcome: names.outcome(test, outcome) });
+  await write(flashBodies(id, did, before, { compiled, layout: fold.set.layout }, words));
 }
+/** What the last step answered on the Bench: it was written down in one go with it. */
+const answered = computed(() => {
+  const at = live.value.findLastIndex(({ body }) => body.kind === 'flash.step');
+  return live.value
+    .slice(at + 1)
+    .filter((one) => one.at === live.value[at]?.at)
+    .flatMap(({ body }) =>
+      body.kind === 'test.answered'
+        ? [`${names.test(body.test)}: ${names.outcome(body.test, body.outcome)}`]
+        : body.kind === 'repair.done'
+          ? [`${names.repair(body.repair)}: ${t(`result.${body.result}`)}`]
+          : [],
+    )
+    .join('; ');
+});
 async function open(did: FlashDid): Promise<void> {
   const id = uuidv7();
   await record(id, did);

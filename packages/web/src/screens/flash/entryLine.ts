@@ -35,6 +35,8 @@ export function flashLine(t: Translate, { session, did }: BodyOf<'flash.step'>, 
       return line({ hash: shortHash(did.sha256), fit: t(`flash.fit.${did.fit}`) });
     case 'blank':
       return line({ result: t(`flash.blankResult.${did.result}`) });
+    case 'began':
+      return line({ programmer: did.programmer }, `began-${did.work}`);
     case 'programmed':
       return line({ hash: shortHash(did.sha256) });
     case 'verified':

@@ -1,0 +1,13 @@
+export { flashromArguments, readFlashrom, type FlashromResult, type FlashromWork } from './flashrom.ts';
+export {
+  programmerTroubles,
+  type ChipFound,
+  type ChipImage,
+  type ChipProgrammer,
+  type ChipRead,
+  type ChipVerified,
+  type ProgrammerReady,
+  type ProgrammerTrouble,
+  type ProgrammerWork,
+  type StopSignal,
+} from './programmer.ts';
