@@ -63,9 +63,9 @@ export async function seedJob(
   page: Page,
   body: Omit<NewJobInput, 'id' | 'by' | 'entries'>,
   bodies: readonly object[],
+  id = uuidv7(),
 ): Promise<{ id: string; number: number }> {
   const { people } = (await (await page.request.get('/api/people')).json()) as { people: { id: string }[] };
-  const id = uuidv7();
   const entries = bodies.map((one) => ({ id: uuidv7(), at: new Date().toISOString(), basedOn: 0, body: one }));
   const reply = await page.request.post('/api/jobs', { headers: { [ownHeader]: '1' }, data: { id, by: people[0]?.id, ...body, entries } });
   expect([reply.status(), await reply.text()]).toEqual([201, expect.any(String)]);

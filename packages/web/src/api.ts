@@ -34,11 +34,14 @@ import {
   type Person,
   type Photo,
   type ProblemDocument,
+  type Programmer,
+  type ProgrammerRun,
   type PublishImage,
   type ReplyTo,
   type RouteDescription,
   type ShopChange,
   type ShopState,
+  type StartRun,
   type Told,
 } from '@veglia/contract';
 import { parsePack, type Counts, type Pack } from '@veglia/core';
@@ -188,6 +191,10 @@ export const api = {
   sendImage: async (id: string, at: number, file: Blob): Promise<Reply<number>> =>
     part(await call('sendImage', { params: { id }, query: { at }, file }), ({ received }) => received),
   publishImage: (id: string, body: PublishImage): Promise<Reply<Image>> => call('publishImage', { params: { id }, body }),
+  programmers: (): Promise<Reply<{ programmers: Programmer[] }>> => call('listProgrammers', {}),
+  startRun: (programmer: string, body: StartRun): Promise<Reply<ProgrammerRun>> => call('startRun', { params: { id: programmer }, body }),
+  run: (id: string): Promise<Reply<ProgrammerRun>> => call('readRun', { params: { id } }),
+  cancelRun: (id: string, by: string): Promise<Reply<ProgrammerRun>> => call('cancelRun', { params: { id }, body: { by } }),
   combineImages: (id: string, body: CombineImages): Promise<Reply<Combined>> => call('combineImages', { params: { id }, body }),
   compareImages: (id: string, other: string): Promise<Reply<ImageComparison>> => call('compareImages', { params: { id, other } }),
   /** What was written behind a seq. */

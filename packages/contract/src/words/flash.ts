@@ -31,6 +31,7 @@ const gate: FlashWords['gate'] = {
   'not-kept': 'The dump is not stored. A hash alone brings no board back.',
   'image-first': 'The image to write is not chosen.',
   'does-not-fit': 'The chosen image does not fit this set.',
+  'unsteady-read': 'The chosen image is a read that differs from the kept dump: it holds the chip’s errors. Choose the kept dump.',
   'image-size': 'The chosen image is not as large as the chip.',
   'new-chip-first': 'The new chip is not identified.',
   'erase-first': 'The chip is not erased.',

@@ -118,4 +118,19 @@ export const flashAnswerCases: readonly FlashAnswerCase[] = [
     did: [open('keep-only'), supply, clip, seen('found'), read(a), read(a), ended('starts')],
     answers: [],
   },
+  {
+    name: 'warm reads that differ are the answer; cold ones that agree save the content and take nothing of it back',
+    did: [
+      open('onto-new'),
+      supply,
+      clip,
+      seen('found'),
+      read(a),
+      read(b),
+      read(c),
+      { ...read(a), cold: true } as FlashDid,
+      { ...read(a), cold: true } as FlashDid,
+    ],
+    answers: [],
+  },
 ];

@@ -23,7 +23,9 @@ const resultOf = { starts: 'cured', 'no-change': 'unchanged', failed: 'changed' 
 function resultsOf(session: FlashSession): (typeof flashAnswering)[number][] {
   const found = session.did.some((one) => one.step === 'identified' && one.of === 'this' && one.result === 'found');
   const says = flashFindings(session).filter((one) => one === 'chip-dead' || one === 'chip-failing' || one === 'reads-equal');
-  return [...(found ? (['chip-found'] as const) : []), ...says];
+  // What a failing chip gives cold is its content, no proof that it is good.
+  const failing = says.includes('chip-failing');
+  return [...(found ? (['chip-found'] as const) : []), ...says.filter((one) => !failing || one !== 'reads-equal')];
 }
 
 /** Own content onto a new chip, or other content; undefined where nothing was written, or only the same again. */

@@ -13,12 +13,12 @@ const left = {
   entered: ['way-first', 'clock-first'],
   identified: ['identify-first', 'not-detected', 'marking-differs'],
   read: ['read-first', 'read-again-first', 'structure-first', 'reads-differ', 'chip-failing', 'nothing-in-it', 'size-differs', 'not-kept'],
-  chosen: ['image-first', 'does-not-fit', 'image-size'],
+  chosen: ['image-first', 'does-not-fit', 'unsteady-read', 'image-size'],
   newChip: ['new-chip-first'],
   erased: ['erase-first'],
   blank: ['blank-first', 'not-blank'],
-  programmed: ['program-first', 'other-image'],
-  verified: ['program-first', 'other-image', 'verify-first', 'verify-failed'],
+  programmed: ['program-first', 'unfinished', 'other-image'],
+  verified: ['program-first', 'unfinished', 'other-image', 'verify-first', 'verify-failed'],
   fitted: ['fit-first', 'differs-first'],
   wayOut: ['way-out-first'],
 } as const satisfies Record<string, readonly FlashGate[]>;
@@ -35,14 +35,21 @@ export function flashCourse(session: FlashSession): CourseStep[] {
     { aim: { step: 'entered' }, done: none(entering, left.entered) },
     { aim: { step: 'identified', of: 'this' }, done: none(gatesOf(session, { step: 'read' }), left.identified) },
   ];
-  const areas = session.areas.map((one) => ({ area: one.area, leftAlone: one.leftAlone, gates: gatesOfArea(session, one) }));
+  const areas = session.areas.map((one) => ({
+    area: one.area,
+    leftAlone: one.leftAlone,
+    unfinished: one.unfinished,
+    gates: gatesOfArea(session, one),
+  }));
   for (const { area, gates } of areas) steps.push({ aim: { step: 'read', area }, done: none(gates, left.read) });
   const written = plan === 'rewrite' || plan === 'onto-new' ? areas.filter(({ leftAlone }) => !leftAlone) : [];
   for (const { area, gates } of written) steps.push({ aim: { step: 'chosen', area }, done: none(gates, left.chosen) });
   if (plan === 'onto-new')
     steps.push({ aim: { step: 'identified', of: 'new-one' }, done: written.every(({ gates }) => none(gates, left.newChip)) });
-  for (const { area, gates } of written) {
-    if (plan === 'rewrite' && memory !== 'eeprom') steps.push({ aim: { step: 'erased', area }, done: none(gates, left.erased) });
+  for (const { area, gates, unfinished } of written) {
+    // A new chip comes blank, but for one that a write broke off on.
+    if ((plan === 'rewrite' || unfinished) && memory !== 'eeprom')
+      steps.push({ aim: { step: 'erased', area }, done: none(gates, left.erased) });
     if (memory !== 'eeprom') steps.push({ aim: { step: 'blank', area }, done: none(gates, left.erased) && none(gates, left.blank) });
     steps.push({ aim: { step: 'programmed', area }, done: none(gates, left.programmed) });
     steps.push({ aim: { step: 'verified', area }, done: none(gates, left.verified) });

@@ -6,6 +6,7 @@ export {
   flashSessions,
   foldFlash,
   gatesOf,
+  keptContent,
   nextFlashStep,
   sizeOf,
   wayOutOf,
@@ -21,3 +22,4 @@ export { DumpReader, type DumpFacts } from './dump.ts';
 export { bitCertainty, certainty, mostReads, noVotes, readsNeeded, vote, type Votes } from './majority.ts';
 export { fileReasons, imageFormats, mostTextSpan, readImageFile, type FileRefused, type ImageFile } from './formats.ts';
 export { comparisonFindings, DumpComparer, mostPlaces, type DumpComparison } from './compare.ts';
+export { copyForecast, usualCopyTime, type CopyForecast } from './copyTime.ts';

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import type { FlashDid } from '../ledger/index.ts';
-import { brokenOffCases, sessionCases } from './sessionCases.ts';
+import { brokenOffCases, coldCases, sessionCases } from './sessionCases.ts';
 import { flashFindings, foldFlash, gatesOf, nextFlashStep, type FlashAim, type FlashSession } from './session.ts';
 
 const fold = (did: readonly FlashDid[]): FlashSession =>
@@ -17,13 +17,16 @@ const aimOf = (name: string): FlashAim => {
 };
 
 describe('work on a memory, as a bench expects it', () => {
-  test.each([...sessionCases, ...brokenOffCases].map((one) => [one.name, one] as const))('%s', (_, { did, next, may, says }) => {
-    const session = fold(did);
-    if (next !== undefined) expect(named(nextFlashStep(session))).toBe(next);
-    for (const [step, wanted] of Object.entries(may ?? {}))
-      expect([step, gatesOf(session, aimOf(step))]).toEqual([step, wanted === 'open' ? [] : wanted]);
-    if (says !== undefined) expect(flashFindings(session)).toEqual(says);
-  });
+  test.each([...sessionCases, ...brokenOffCases, ...coldCases].map((one) => [one.name, one] as const))(
+    '%s',
+    (_, { did, next, may, says }) => {
+      const session = fold(did);
+      if (next !== undefined) expect(named(nextFlashStep(session))).toBe(next);
+      for (const [step, wanted] of Object.entries(may ?? {}))
+        expect([step, gatesOf(session, aimOf(step))]).toEqual([step, wanted === 'open' ? [] : wanted]);
+      if (says !== undefined) expect(flashFindings(session)).toEqual(says);
+    },
+  );
   test('what never was opened is no session', () => {
     expect(foldFlash('one', [{ step: 'started', result: 'starts' }])).toBeUndefined();
   });

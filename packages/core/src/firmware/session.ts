@@ -29,6 +29,7 @@ export const flashGates = [
   'not-kept',
   'image-first',
   'does-not-fit',
+  'unsteady-read',
   'image-size',
   'new-chip-first',
   'erase-first',
@@ -113,7 +114,8 @@ function foldArea(area: MemoryArea, did: readonly FlashDid[]): AreaState {
     else if (one.step === 'rebuilt') state = { ...state, rebuilt: one };
     else if (one.step === 'chosen') state = { ...state, chosen: one, leftAlone: false };
     else if (one.step === 'left-alone') state = { ...withoutChosen(state), leftAlone: !touched(state) };
-    else if (one.step === 'began') state = { ...withoutContent(state), leftAlone: false, unfinished: true };
+    else if (one.step === 'began')
+      state = { ...(one.work === 'erase' ? withoutContent(state) : withoutProgrammed(state)), leftAlone: false, unfinished: true };
     else if (one.step === 'erased') state = { ...withoutContent(state), erased: true, unfinished: false };
     else if (one.step === 'blank') state = { ...state, blank: one.result };
     else if (one.step === 'programmed') state = { ...withoutVerified(state), programmed: one.sha256, unfinished: false };
@@ -125,6 +127,7 @@ function foldArea(area: MemoryArea, did: readonly FlashDid[]): AreaState {
 const touched = ({ erased, programmed, unfinished }: AreaState): boolean => erased || programmed !== undefined || unfinished;
 const withoutChosen = ({ chosen: _, ...rest }: AreaState): AreaState => rest;
 const withoutVerified = ({ verified: _, ...rest }: AreaState): AreaState => rest;
+const withoutProgrammed = ({ verified: _, programmed: __, ...rest }: AreaState): AreaState => rest;
 const withoutContent = ({ verified: _, programmed: __, blank: ___, ...rest }: AreaState): AreaState => rest;
 
 /** Folds the steps of one session, oldest first; undefined where it was never opened. */
@@ -178,10 +181,14 @@ function identifyGates(session: FlashSession): FlashGate[] {
   return found.result === 'not-detected' ? ['not-detected'] : found.result === 'other' ? ['marking-differs'] : [];
 }
 
-/** Whole reads of an area that differ from the one before, though it was read often enough to rule out a bad contact. */
+/** Three reads or more, each unlike the one before: often enough to rule out a bad contact. */
+const noneAlike = (reads: readonly Did<'read'>[]): boolean =>
+  reads.length >= 3 && reads.every((one, index) => index === 0 || one.sha256 !== reads[index - 1]?.sha256);
+
+/** The chip, not its contact: cold reads that agree save its content and say nothing for it. */
 function failing({ reads }: AreaState): boolean {
   const whole = reads.filter(({ extent }) => extent === 'whole');
-  return whole.length >= 3 && whole.every((one, index) => index === 0 || one.sha256 !== whole[index - 1]?.sha256);
+  return noneAlike(whole) || noneAlike(whole.filter(({ cold }) => cold !== true));
 }
 
 function keepGates(session: FlashSession, area: AreaState): FlashGate[] {
@@ -195,16 +202,31 @@ function keepGates(session: FlashSession, area: AreaState): FlashGate[] {
   if (size !== undefined && latest.bytes !== size) return ['size-differs'];
   if (before && before.sha256 !== latest.sha256) return ['reads-differ', ...onSame];
   const kept: FlashGate[] = latest.image === undefined && before?.image === undefined ? ['not-kept'] : [];
-  if (before) return kept;
+  if (before) return [...kept, ...onSame];
   const sampled = area.reads.at(-1);
   if (session.opened.memory !== 'emmc' || area.area !== 'user' || sampled?.extent !== 'sampled') return ['read-again-first', ...kept];
   if (sampled.agrees !== true || sampled.structure === 'broken') return ['read-again-first', ...kept];
   return [...(sampled.structure === undefined ? (['structure-first'] as const) : []), ...kept];
 }
 
-function imageGates(session: FlashSession, { area, chosen }: AreaState): FlashGate[] {
+/** The content of an area that stands: combined from several reads, or read twice in a row; undefined before. `image` where it is stored. */
+export function keptContent({ reads, rebuilt }: AreaState): { readonly sha256: string; readonly image?: string } | undefined {
+  if (rebuilt) return { sha256: rebuilt.sha256, image: rebuilt.image };
+  const whole = reads.filter(({ extent }) => extent === 'whole');
+  const [before, latest] = [whole.at(-2), whole.at(-1)];
+  // The user area of an eMMC is read once, and sampled.
+  const sampled = whole.length === 1 && reads.at(-1)?.extent === 'sampled' && reads.at(-1)?.agrees === true;
+  if (latest?.sha256 === undefined || (!sampled && before?.sha256 !== latest.sha256)) return undefined;
+  const image = latest.image ?? before?.image;
+  return { sha256: latest.sha256, ...(image === undefined ? {} : { image }) };
+}
+
+function imageGates(session: FlashSession, state: AreaState): FlashGate[] {
+  const { area, chosen, reads } = state;
   if (!chosen) return ['image-first'];
   if (chosen.fit === 'does-not-fit') return ['does-not-fit'];
+  const isRead = reads.some(({ sha256 }) => sha256 === chosen.sha256);
+  if (isRead && keptContent(state)?.sha256 !== chosen.sha256) return ['unsteady-read'];
   const size = sizeOf(session, area);
   return size !== undefined && chosen.bytes !== size ? ['image-size'] : [];
 }
@@ -376,7 +398,8 @@ export function nextFlashStep(session: FlashSession): FlashAim | undefined {
     const { next, says } = detection(session);
     if (next || says) return next;
     const [area] = unkept;
-    if (area?.rebuilt) return { step: 'opened' };
+    // Its content is safe: what is left is not to write it onto the same chip.
+    if (area && without(session, keepGates(session, area), area.area).every((gate) => gate === 'chip-failing')) return { step: 'opened' };
     const rebuild = area && failing(area) && session.opened.plan === 'onto-new';
     return area && { step: rebuild ? 'rebuilt' : 'read', area: area.area };
   }

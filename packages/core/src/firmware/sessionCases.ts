@@ -272,7 +272,7 @@ export const sessionCases: readonly SessionCase[] = [
   },
   {
     name: 'three reads, no two alike: the chip fails; cold, several reads, majority, and onto a new chip',
-    did: [open(), supply, clip, found, read(a), read(b), read(c), chosen],
+    did: [open(), supply, clip, found, read(a), read(b), read(c), { ...chosen, sha256: 'd'.repeat(64) }],
     next: 'read whole',
     may: { 'erased whole': ['reads-differ', 'chip-failing'] },
     says: ['chip-failing'],
@@ -592,5 +592,49 @@ export const brokenOffCases: readonly SessionCase[] = [
     did: [open({ plan: 'onto-new' }), supply, clip, found, read(a), read(a), chosen, { ...found, of: 'new-one' }, blank, began('program')],
     next: 'erased whole',
     may: { 'erased whole': 'open', 'programmed whole': ['erase-first'] },
+  },
+];
+
+const cold = (sha256: string): FlashDid => read(sha256, { cold: true });
+const warmDiffer = [open(), supply, clip, found, read(a), read(b), read(c)];
+
+/** Chilled, a weak chip often reads well: that saves its content and clears nobody. */
+export const coldCases: readonly SessionCase[] = [
+  {
+    name: 'three warm reads differ, two cold ones are equal: the content is saved, and the chip is still not written again',
+    did: [...warmDiffer, cold(a), cold(a)],
+    next: 'opened',
+    may: { 'erased whole': ['chip-failing', 'image-first'] },
+    says: ['chip-failing'],
+  },
+  {
+    name: 'the same with a new chip planned: the cold read is the dump, an image can be chosen',
+    did: [open({ plan: 'onto-new' }), ...warmDiffer.slice(1), cold(a), cold(a)],
+    next: 'chosen whole',
+    says: ['chip-failing', 'reads-equal'],
+  },
+  {
+    name: 'three warm reads differ and two more, the clip reseated, are equal warm: it was the contact',
+    did: [...warmDiffer, clip, found, read(a), read(a)],
+    next: 'chosen whole',
+    says: ['reads-equal', 'was-unsteady'],
+  },
+  {
+    name: 'cold it differs as well: read on and combine',
+    did: [open({ plan: 'onto-new' }), ...warmDiffer.slice(1), cold(a), cold(b)],
+    next: 'rebuilt whole',
+    says: ['chip-failing'],
+  },
+  {
+    name: 'a read that differs from the dump is no image, though the set gave it: it holds the very errors of the chip',
+    did: [open({ plan: 'onto-new' }), ...warmDiffer.slice(1), cold(a), cold(a), { ...chosen, sha256: b, source: 'own-set' }],
+    next: 'chosen whole',
+    may: { 'programmed whole': ['unsteady-read', 'new-chip-first', 'blank-first'] },
+    says: ['chip-failing', 'reads-equal', 'unsteady-read'],
+  },
+  {
+    name: 'the dump itself is one',
+    did: [open({ plan: 'onto-new' }), ...warmDiffer.slice(1), cold(a), cold(a), { ...chosen, sha256: a, source: 'own-set' }],
+    next: 'identified new-one',
   },
 ];

@@ -39,8 +39,8 @@ export interface Programmers {
   readonly close: () => Promise<void>;
 }
 
-/** As fast as a small clip programmer reads (value of ours), bytes a second. */
-const simulatedSpeed = 2 ** 19;
+/** Bytes a second: fast enough to be watched, slow enough to be broken off. */
+const simulatedSpeed = 2 ** 20;
 const emulatedChip = { name: 'W25Q128FV', bytes: 2 ** 24 } as const;
 
 /** Faults whose chip is worth a programmer; which one a set has follows from its job alone. */

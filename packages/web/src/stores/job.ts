@@ -314,6 +314,7 @@ export const useJob = defineStore('job', () => {
     reached,
     lastSeq,
     open,
+    catchUp,
     write,
     flush,
     dropRefused,

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** What goes in: the own dump, an image of the library, or a file; and whether it fits. */
 import type { Image, ImageFacts } from '@veglia/contract';
-import { formatBytes, imageFits, imageSources, type AreaState, type FlashDid } from '@veglia/core';
+import { formatBytes, imageFits, imageSources, keptContent, type AreaState, type FlashDid } from '@veglia/core';
 import { computed, onMounted, reactive, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
 import KeyCap from '../../parts/KeyCap.vue';
@@ -26,7 +26,9 @@ const fresh = reactive<{ name: string; board: string; panel: string; source: (ty
   source: 'dealer',
 });
 /** By content: the same bytes read in another job are this set’s own all the same. */
-const own = computed(() => new Set([...props.area.reads, props.area.rebuilt].flatMap((one) => one?.sha256 ?? [])));
+const own = computed(() => keptContent(props.area)?.sha256);
+/** Reads that differ from it hold the chip’s errors: never offered. */
+const unsteady = computed(() => new Set(props.area.reads.flatMap(({ sha256 }) => (sha256 === own.value ? [] : (sha256 ?? [])))));
 
 async function load(): Promise<void> {
   try {
@@ -39,14 +41,14 @@ async function load(): Promise<void> {
 }
 onMounted(load);
 const lineOf = (image: Image): string =>
-  own.value.has(image.sha256)
+  own.value === image.sha256
     ? `${t('flash.ownDump', { at: d(image.at, 'minute') })}, ${shortHash(image.sha256)}`
     : [image.facts.name, image.facts.board, image.facts.panel, formatBytes(image.size), shortHash(image.sha256)].filter(Boolean).join(', ');
 /** The same content twice is one choice. */
 const options = computed(() => {
   const seen = new Set<string>();
   return images.value
-    .filter(({ sha256 }) => !seen.has(sha256) && seen.add(sha256))
+    .filter(({ sha256 }) => !unsteady.value.has(sha256) && !seen.has(sha256) && seen.add(sha256))
     .map((image) => ({ value: image.id, label: lineOf(image) }));
 });
 const factsOfFile = computed((): ImageFacts => ({
@@ -70,7 +72,7 @@ function record(): void {
     sha256: image.sha256,
     bytes: image.size,
     image: image.id,
-    source: own.value.has(image.sha256) ? 'own-set' : image.facts.source === 'own-set' ? 'own-library' : image.facts.source,
+    source: own.value === image.sha256 ? 'own-set' : image.facts.source === 'own-set' ? 'own-library' : image.facts.source,
     fit: fit.value,
   });
 }

@@ -9,7 +9,7 @@ import { openImageFile } from '../../stores/imageFiles.ts';
 import { sendDump, type SentDump } from '../../stores/images.ts';
 import { useSession } from '../../stores/session.ts';
 
-const props = defineProps<{ label: string; facts: ImageFacts }>();
+const props = defineProps<{ label: string; facts: ImageFacts; second?: boolean }>();
 const emit = defineEmits<{ stored: [sent: SentDump] }>();
 const { t } = useI18n();
 const session = useSession();
@@ -66,7 +66,7 @@ async function send(): Promise<void> {
 
 <template>
   <div class="dump">
-    <label class="push full" :aria-busy="sending !== undefined">
+    <label class="push" :class="{ full: !second }" :aria-busy="sending !== undefined">
       {{ label }}
       <input ref="field" type="file" class="visually-hidden" data-test="dump-file" :disabled="sending !== undefined" @change="send" />
     </label>

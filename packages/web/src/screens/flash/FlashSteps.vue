@@ -6,7 +6,9 @@ import {
   flashCourse,
   flashFindings,
   flashReadiness,
+  foldFlash,
   nextFlashStep,
+  openWaits,
   overrideReasons,
   stageOfMemory,
   type Body,
@@ -24,6 +26,8 @@ import { computed, ref, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
 import ChoiceField from '../../parts/ChoiceField.vue';
 import { useCoarseNow } from '../../stores/clock.ts';
+import { useJob } from '../../stores/job.ts';
+import { useProgrammers } from '../../stores/programmers.ts';
 import { textOf } from '../../stores/packs.ts';
 import KeyCap from '../../parts/KeyCap.vue';
 import { cap, type Pressed } from '../bench/keymap.ts';
@@ -35,7 +39,7 @@ import LastForm from './LastForm.vue';
 import OpenMemory from './OpenMemory.vue';
 import ReadForm from './ReadForm.vue';
 import SupplyForm from './SupplyForm.vue';
-import { shortHash, stepTitle } from './titles.ts';
+import { copyWait, shortHash, stepTitle } from './titles.ts';
 import WayForm from './WayForm.vue';
 import WriteForm from './WriteForm.vue';
 
@@ -57,19 +61,45 @@ const emit = defineEmits<{
 }>();
 const { t } = useI18n();
 const now = useCoarseNow();
-const course = computed(() => flashCourse(props.session));
-const due = computed(() => nextFlashStep(props.session));
+const job = useJob();
+const bench = useProgrammers(
+  () => props.session.id,
+  () => void job.catchUp(),
+);
+const stepOf = { read: 'read', erase: 'erased', blank: 'blank', program: 'programmed', verify: 'verified' } as const;
+/** While a programmer is at work its step is the one on the screen: that it began says nothing of how it ends. */
+const atWork = computed((): FlashAim | undefined => {
+  const run = bench.run.value;
+  if (run?.endedAt !== null || run.work === 'identify' || run.area === null) return undefined;
+  return { step: stepOf[run.work], area: run.area };
+});
+/** As it stood when that began. */
+const shown = computed((): FlashSession => {
+  const { id, did } = props.session;
+  const at = atWork.value ? did.findLastIndex(({ step }) => step === 'began') : -1;
+  return (at < 0 ? undefined : foldFlash(id, did.toSpliced(at, 1))) ?? props.session;
+});
+const course = computed(() => flashCourse(shown.value));
+const due = computed(() => atWork.value ?? nextFlashStep(props.session));
 /** Place in the course of a step that was selected by hand; undefined: the one that is due. */
 const selected = ref<number>();
 watch(
   () => props.session.did.length,
   () => (selected.value = undefined),
 );
-const aim = computed((): FlashAim | undefined => (selected.value === undefined ? due.value : course.value[selected.value]?.aim));
+const aim = computed((): FlashAim | undefined =>
+  selected.value === undefined || atWork.value ? due.value : course.value[selected.value]?.aim,
+);
 const at = computed(() => selected.value ?? course.value.findIndex(({ state }) => state === 'due'));
 const area = computed(() => props.session.areas.find((one) => one.area === aim.value?.area));
 const factsHere = computed((): ImageFacts => ({ ...props.facts, area: area.value?.area ?? 'whole' }));
 const supplyBefore = computed(() => props.session.did.findLast((one) => one.step === 'supply'));
+
+/** A timer of this step’s copy runs. */
+const waiting = computed(() => {
+  const step = aim.value?.step;
+  return step !== undefined && openWaits(props.live).some(({ name }) => name === copyWait(t, props.session, step));
+});
 
 /** Each is read once a job. */
 const cautions = computed(() => {
@@ -89,10 +119,10 @@ const ready = computed(() =>
 );
 const unread = computed(() => cautions.value.filter(({ id }) => ready.value?.unread.includes(id)));
 const consents = computed(() => ready.value?.consents ?? []);
-const gates = computed(() => ready.value?.gates ?? []);
+const gates = computed(() => (atWork.value ? [] : (ready.value?.gates ?? [])));
 const unsafe = computed(() => ready.value?.unsafe);
-const open = computed(() => ready.value?.open === true);
-const findings = computed(() => flashFindings(props.session));
+const open = computed(() => atWork.value !== undefined || ready.value?.open === true);
+const findings = computed(() => flashFindings(shown.value));
 
 function makeSafe(code: FlashUnsafe): void {
   if (code === 'open-first')
@@ -115,7 +145,7 @@ function press({ command, nth }: Pressed): boolean {
       : command === 'cautions'
         ? button('[data-test="read-cautions"]')
         : command === 'confirm'
-          ? (button('[data-test="make-safe"]') ?? button('[data-test="record-step"]'))
+          ? (button('[data-test="make-safe"]') ?? button('[data-test="programmer-start"]') ?? button('[data-test="record-step"]'))
           : null;
   wanted?.click();
   return wanted !== null;
@@ -134,7 +164,14 @@ function override(): void {
 <template>
   <div class="steps">
     <div class="side">
-      <section ref="sheet" class="sheet now" data-test="flash-step" :data-step="aim?.step ?? ''" :data-area="aim?.area">
+      <section
+        ref="sheet"
+        class="sheet now"
+        data-test="flash-step"
+        :data-step="aim?.step ?? ''"
+        :data-area="aim?.area"
+        :data-did="session.did.length"
+      >
         <p class="inline">
           <span class="soft">{{ t(selected === undefined ? 'flash.next' : 'flash.selected') }}</span>
           <button v-if="selected !== undefined" type="button" class="plain" @click="selected = undefined">{{ t('flash.toNext') }}</button>
@@ -191,13 +228,22 @@ function override(): void {
             <OpenMemory v-if="aim.step === 'opened'" :before="session.opened" @did="(did) => emit('did', did)" />
             <SupplyForm v-else-if="aim.step === 'supply'" :before="supplyBefore" @did="(did) => emit('did', did)" />
             <WayForm v-else-if="aim.step === 'entered'" @did="(did) => emit('did', did)" />
-            <IdentifyForm v-else-if="aim.step === 'identified'" :of="aim.of" @did="(did) => emit('did', did)" />
+            <IdentifyForm
+              v-else-if="aim.step === 'identified'"
+              :of="aim.of"
+              :session="session"
+              :bench="bench"
+              @did="(did) => emit('did', did)"
+            />
             <ReadForm
               v-else-if="(aim.step === 'read' || aim.step === 'rebuilt') && area"
               :session="session"
               :area="area"
               :facts="factsHere"
+              :bench="bench"
+              :waiting="waiting"
               @did="(did) => emit('did', did)"
+              @write="(bodies) => emit('write', bodies)"
             />
             <ChooseForm
               v-else-if="aim.step === 'chosen' && area"
@@ -210,10 +256,14 @@ function override(): void {
             <WriteForm
               v-else-if="(aim.step === 'erased' || aim.step === 'blank' || aim.step === 'programmed' || aim.step === 'verified') && area"
               :step="aim.step"
+              :session="session"
               :area="area"
               :facts="factsHere"
               :emmc="session.opened.memory === 'emmc'"
+              :bench="bench"
+              :waiting="waiting"
               @did="(did) => emit('did', did)"
+              @write="(bodies) => emit('write', bodies)"
             />
             <LastForm
               v-else-if="aim.step === 'fitted' || aim.step === 'way-out' || aim.step === 'started' || aim.step === 'setting'"

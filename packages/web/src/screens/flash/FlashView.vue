@@ -5,6 +5,7 @@ import { flashBodies, flashSessions, liveEntries, openWaits, type Body, type Fla
 import { v7 as uuidv7 } from 'uuid';
 import { computed, onMounted, onUnmounted, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
+import { copyWait } from './titles.ts';
 import { useNames } from '../../names.ts';
 import JobGate from '../../parts/JobGate.vue';
 import { useJob } from '../../stores/job.ts';
@@ -52,7 +53,12 @@ async function record(id: string, did: FlashDid): Promise<void> {
   if (!compiled || !fold) return;
   const before = sessions.value.find((one) => one.id === id)?.did ?? [];
   const words = (test: string, outcome: string) => ({ test: names.test(test), outcome: names.outcome(test, outcome) });
-  await write(flashBodies(id, did, before, { compiled, layout: fold.set.layout }, words));
+  // The timer of a copy is over with what came of it.
+  const name = session.value && copyWait(t, session.value, did.step);
+  const over = waits.value
+    .filter((one) => one.name === name)
+    .map((one): Body => ({ kind: 'wait.ended', v: 2, name: one.name, wait: one.id, ...(one.endsAt > Date.now() ? { early: true } : {}) }));
+  await write([...flashBodies(id, did, before, { compiled, layout: fold.set.layout }, words), ...over]);
 }
 /** What the last step answered on the Bench: it was written down in one go with it. */
 const answered = computed(() => {

@@ -1,20 +1,27 @@
 <script setup lang="ts">
 /** What the chip answered, one press an answer. */
-import { parseBytes, type FlashAim, type FlashDid } from '@veglia/core';
-import { reactive, ref } from 'vue';
+import { formatBytes, parseBytes, type FlashAim, type FlashDid, type FlashSession } from '@veglia/core';
+import { reactive, ref, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
 import KeyCap from '../../parts/KeyCap.vue';
 import { cap } from '../bench/keymap.ts';
 import TextField from '../../parts/TextField.vue';
+import type { ProgrammerBench } from '../../stores/programmers.ts';
+import ProgrammerWork from './ProgrammerWork.vue';
 
 type Identified = Extract<FlashDid, { step: 'identified' }>;
-const props = defineProps<{ of: FlashAim['of'] }>();
+const props = defineProps<{ of: FlashAim['of']; session: FlashSession; bench: ProgrammerBench }>();
 const emit = defineEmits<{ did: [did: FlashDid] }>();
 const { t } = useI18n();
 const form = reactive({ chip: '', code: '', size: '' });
 const wrong = ref<Partial<Record<'code' | 'size', string>>>({});
 const results = ['found', 'other', 'not-detected'] as const satisfies readonly Identified['result'][];
 
+/** What the programmer says is filled in; whether it is what is printed on the chip is looked at. */
+watch(props.bench.run, (run) => {
+  const found = run?.work === 'identify' ? run.result : undefined;
+  if (found?.kind === 'found') Object.assign(form, { chip: found.chip, code: found.code ?? '', size: formatBytes(found.bytes) });
+});
 function record(result: Identified['result']): void {
   const code = form.code.trim().toLowerCase().replace(/^0x/, '').replaceAll(' ', '');
   const bytes = form.size.trim() === '' ? undefined : parseBytes(form.size);
@@ -36,6 +43,7 @@ function record(result: Identified['result']): void {
 
 <template>
   <form class="fields" @submit.prevent="record('found')">
+    <ProgrammerWork class="wide" :session="session" work="identify" :of="of ?? 'this'" :bench="bench" />
     <TextField id="flash-chip" v-model="form.chip" :label="t('flash.field.chip')" :bounds="{ longest: 80 }" />
     <TextField
       id="flash-chip-size"

@@ -1,17 +1,20 @@
 <script setup lang="ts">
 /** A dump of an area: the file is stored, hashed and looked at; the user area of an eMMC may be read a second time in samples. */
 import type { ImageFacts } from '@veglia/contract';
-import { formatBytes, parseBytes, type AreaState, type FlashDid, type FlashSession } from '@veglia/core';
+import { formatBytes, parseBytes, sizeOf, type AreaState, type Body, type FlashDid, type FlashSession } from '@veglia/core';
 import { computed, reactive, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
 import TextField from '../../parts/TextField.vue';
+import type { ProgrammerBench } from '../../stores/programmers.ts';
 import type { SentDump } from '../../stores/images.ts';
 import CombineReads from './CombineReads.vue';
+import CopyTimer from './CopyTimer.vue';
 import DumpField from './DumpField.vue';
+import ProgrammerWork from './ProgrammerWork.vue';
 import { shortHash } from './titles.ts';
 
-const props = defineProps<{ session: FlashSession; area: AreaState; facts: ImageFacts }>();
-const emit = defineEmits<{ did: [did: FlashDid] }>();
+const props = defineProps<{ session: FlashSession; area: AreaState; facts: ImageFacts; waiting: boolean; bench: ProgrammerBench }>();
+const emit = defineEmits<{ did: [did: FlashDid]; write: [bodies: Body[]] }>();
 const { t } = useI18n();
 const cold = ref(false);
 const sample = reactive({ size: '16 MiB', agrees: false, structure: false });
@@ -60,7 +63,15 @@ function sampled(): void {
       </li>
     </ul>
     <el-checkbox v-model="cold">{{ t('flash.field.cold') }}</el-checkbox>
-    <DumpField :label="t('flash.field.dump')" :facts="facts" @stored="stored" />
+    <ProgrammerWork :session="session" :bench="bench" work="read" :area="area.area" :cold="cold" :facts="facts" />
+    <CopyTimer
+      :session="session"
+      step="read"
+      :bytes="sizeOf(session, area.area)"
+      :waiting="waiting"
+      @write="(bodies) => emit('write', bodies)"
+    />
+    <DumpField :label="t('flash.field.dump')" :second="bench.programmers.value.length > 0" :facts="facts" @stored="stored" />
     <CombineReads v-if="unsteady" :area="area" :facts="facts" @did="(did) => emit('did', did)" />
     <form v-if="maySample" class="fields" @submit.prevent="sampled">
       <TextField id="flash-sampled" v-model="sample.size" :label="t('flash.field.bytes')" :error="wrong || undefined" />

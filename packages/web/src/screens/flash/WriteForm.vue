@@ -1,18 +1,32 @@
 <script setup lang="ts">
 /** Erase, blank check, program, verify: one press each; a file that was read back is compared here. */
 import type { ImageFacts } from '@veglia/contract';
-import type { AreaState, FlashDid } from '@veglia/core';
+import type { AreaState, Body, FlashDid, FlashSession } from '@veglia/core';
 import { computed, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
 import KeyCap from '../../parts/KeyCap.vue';
 import { cap } from '../bench/keymap.ts';
+import type { ProgrammerBench } from '../../stores/programmers.ts';
 import type { SentDump } from '../../stores/images.ts';
+import CopyTimer from './CopyTimer.vue';
 import DumpField from './DumpField.vue';
+import ProgrammerWork from './ProgrammerWork.vue';
 import { shortHash } from './titles.ts';
 
-const props = defineProps<{ step: 'erased' | 'blank' | 'programmed' | 'verified'; area: AreaState; facts: ImageFacts; emmc: boolean }>();
-const emit = defineEmits<{ did: [did: FlashDid] }>();
+const props = defineProps<{
+  step: 'erased' | 'blank' | 'programmed' | 'verified';
+  session: FlashSession;
+  area: AreaState;
+  facts: ImageFacts;
+  emmc: boolean;
+  waiting: boolean;
+  bench: ProgrammerBench;
+}>();
+const emit = defineEmits<{ did: [did: FlashDid]; write: [bodies: Body[]] }>();
+const works = { erased: 'erase', blank: 'blank', programmed: 'program', verified: 'verify' } as const;
 const { t } = useI18n();
+/** Then what was done with another one is recorded beside it. */
+const hasProgrammer = computed(() => props.bench.programmers.value.length > 0);
 const sampled = ref(false);
 const area = computed(() => props.area.area);
 const extent = computed(() => (sampled.value ? ('sampled' as const) : ('whole' as const)));
@@ -37,18 +51,35 @@ function readBack({ dump }: SentDump): void {
       {{ t('flash.chosenIs', { hash: shortHash(props.area.chosen.sha256) }) }}
     </p>
     <el-checkbox v-if="emmc && (step === 'blank' || step === 'verified')" v-model="sampled">{{ t('flash.field.sampledOnly') }}</el-checkbox>
-    <p class="inline">
+    <ProgrammerWork :key="step" :session="session" :bench="bench" :work="works[step]" :area="props.area.area" />
+    <CopyTimer
+      v-if="step === 'programmed' || step === 'verified'"
+      :session="session"
+      :step="step"
+      :bytes="props.area.chosen?.bytes"
+      :waiting="waiting"
+      @write="(bodies) => emit('write', bodies)"
+    />
+    <p v-if="bench.run.value?.endedAt !== null" class="inline">
       <button
         v-if="step === 'erased'"
         type="button"
-        class="push full"
+        class="push"
+        :class="{ full: !hasProgrammer }"
         data-test="record-step"
         @click="emit('did', { step: 'erased', area })"
       >
-        <KeyCap :label="cap('confirm')" />{{ t('flash.record') }}
+        <KeyCap v-if="!hasProgrammer" :label="cap('confirm')" />{{ t(hasProgrammer ? 'flash.recordByHand' : 'flash.record') }}
       </button>
-      <button v-if="step === 'programmed'" type="button" class="push full" data-test="record-step" @click="program">
-        <KeyCap :label="cap('confirm')" />{{ t('flash.record') }}
+      <button
+        v-if="step === 'programmed'"
+        type="button"
+        class="push"
+        :class="{ full: !hasProgrammer }"
+        data-test="record-step"
+        @click="program"
+      >
+        <KeyCap v-if="!hasProgrammer" :label="cap('confirm')" />{{ t(hasProgrammer ? 'flash.recordByHand' : 'flash.record') }}
       </button>
       <template v-if="step === 'blank'">
         <button
@@ -56,7 +87,7 @@ function readBack({ dump }: SentDump): void {
           :key="one"
           type="button"
           class="push"
-          :class="{ full: one === 'blank' }"
+          :class="{ full: one === 'blank' && !hasProgrammer }"
           :data-result="one"
           @click="emit('did', { step: 'blank', area, result: one, extent })"
         >
@@ -64,7 +95,7 @@ function readBack({ dump }: SentDump): void {
         </button>
       </template>
       <template v-if="step === 'verified'">
-        <DumpField :label="t('flash.field.readBack')" :facts="facts" @stored="readBack" />
+        <DumpField :second="hasProgrammer" :label="t('flash.field.readBack')" :facts="facts" @stored="readBack" />
         <button
           v-for="(one, index) in ['equal', 'differs'] as const"
           :key="one"
