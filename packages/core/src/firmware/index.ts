@@ -23,3 +23,4 @@ export { bitCertainty, certainty, mostReads, noVotes, readsNeeded, vote, type Vo
 export { fileReasons, imageFormats, mostTextSpan, readImageFile, type FileRefused, type ImageFile } from './formats.ts';
 export { comparisonFindings, DumpComparer, mostPlaces, type DumpComparison } from './compare.ts';
 export { copyForecast, usualCopyTime, type CopyForecast } from './copyTime.ts';
+export { fitCodes, judgeFit, type Fit, type FitAim, type FitImage, type FitPoint } from './fit.ts';

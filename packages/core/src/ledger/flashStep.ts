@@ -117,6 +117,16 @@ export const flashDidSchema = z.discriminatedUnion('step', [
     reads: z.number().int().min(3).max(99),
     doubtfulBytes: z.number().int().min(0),
   }),
+  /** What an image has to fit: numbers as printed, `pairs` of the picture cable with its clocks. */
+  z.strictObject({
+    step: z.literal('target'),
+    board: short.optional(),
+    revision: short.optional(),
+    panel: short.optional(),
+    resolution: z.tuple([z.number().int().min(1).max(20_000), z.number().int().min(1).max(20_000)]).optional(),
+    pairs: z.number().int().min(1).max(64).optional(),
+    region: short.optional(),
+  }),
   z.strictObject({
     step: z.literal('chosen'),
     area,
