@@ -61,9 +61,31 @@ test('a chip is flashed: nothing is written before the dump is stored twice over
   await expect(page.getByTestId('flash-answered')).toContainText('Dump the memory twice: Equal');
 
   await step(page, 'chosen');
+  // An image is judged against the board and the panel that will be driven.
+  await page.getByTestId('target-open').click();
+  await page.getByLabel('Board number').fill('QX-510');
+  await page.getByLabel('Panel, from its label').fill('VL50-A');
+  await page.getByTestId('record-target').click();
+  await expect(page.getByTestId('target-known')).toHaveText('board QX-510, panel VL50-A');
+  await page.getByText('Image file', { exact: true }).first().click();
+  await page.getByLabel('Name of the image').fill('Library image of another board');
+  await page.getByLabel('Board (optional)').fill('QX-999');
+  await file(page, dump('another', 70_000), 'another.bin');
+  await expect(page.getByTestId('fit')).toHaveAttribute('data-fit', 'does-not-fit');
+  await expect(page.locator('[data-point="board-other"]')).toHaveText(/Other board: set QX-510, image QX-999[.]/);
+  // Nothing of this set is taken for a fact of somebody else's file.
+  await expect(page.locator('[data-point="panel-unknown"]')).toBeVisible();
+  await record(page);
+  await page.locator('[data-aim="erased"]').click();
+  await expect(page.locator('[data-gate="does-not-fit"]')).toBeVisible();
+  await page.locator('[data-aim="chosen"]').click();
   await page.getByText('Image file', { exact: true }).first().click();
   await page.getByLabel('Name of the image').fill('Library image of the same board');
+  await page.getByLabel('Board (optional)').fill('qx510');
+  await page.getByLabel('Panel (optional)').fill('VL50-A');
   await file(page, better, 'good.bin');
+  await expect(page.getByTestId('fit')).toHaveAttribute('data-fit', 'unsure');
+  await expect(page.locator('[data-point="untried"]')).toBeVisible();
   await expect(page.locator('.el-select', { has: page.getByLabel('Image in the library') })).toContainText(hashOf(better));
   await record(page);
   await step(page, 'erased');
@@ -100,6 +122,10 @@ test('a chip is flashed: nothing is written before the dump is stored twice over
   await step(page, 'started');
   await page.locator('[data-result="starts"]').click();
   await expect(page.getByTestId('flash-answered')).toContainText('Flash the library image');
+  await step(page, 'setting');
+  await page.getByLabel('Setting', { exact: true }).fill('Panel id');
+  await page.getByLabel('Now', { exact: true }).fill('7');
+  await record(page);
 
   await page.goto(`/jobs/${id}`);
   await expect(page.locator('[data-test="ledger"] [data-kind="repair.done"]')).toHaveCount(1);

@@ -1,5 +1,5 @@
 /** Memory images: what one is, how it comes in, how two are compared. */
-import { imageSources, memories, memoryAreas, mostReads } from '@veglia/core';
+import { flashResults, imageSources, memories, memoryAreas, mostReads } from '@veglia/core';
 import { z } from 'zod';
 
 const printed = z.string().trim().min(1).max(120);
@@ -103,3 +103,21 @@ export const combinedSchema = z.object({
 });
 /** What a majority came to. */
 export type Combined = z.infer<typeof combinedSchema>;
+
+/** A board, and the panel it drives, as printed. */
+export const flashHistoryQuery = z.object({ board: printed, panel: printed.optional() });
+/** What the shop has seen on a board: images with what the sets did then, settings that started sets were left with. */
+export const flashHistorySchema = z.object({
+  trials: z.array(
+    z.object({
+      sha256: z.string(),
+      board: z.string(),
+      panel: z.string().optional(),
+      revision: z.string().optional(),
+      result: z.enum(flashResults),
+    }),
+  ),
+  settings: z.array(z.object({ name: z.string(), to: z.string(), sets: z.number().int() })),
+});
+/** What the shop has seen on a board. */
+export type FlashHistory = z.infer<typeof flashHistorySchema>;

@@ -54,6 +54,9 @@ export {
   imageComparisonSchema,
   combineImagesSchema,
   combinedSchema,
+  flashHistoryQuery,
+  flashHistorySchema,
+  type FlashHistory,
   type CombineImages,
   type Combined,
   type Image,
@@ -115,7 +118,7 @@ export { errorCodes, errorStatus, ownHeader, problemDocumentSchema, problemMedia
 export type { ErrorCode, ProblemDocument } from './errors.ts';
 export { parseAmount, plainAmount, printMoney } from './money.ts';
 export { comparisonSentence, fieldProblemSentence, findingSentence, problemSentence, reasonSentence } from './problems.ts';
-export { flashSentence, flashWords, instrumentWords, languages, say, words, type FlashWords } from './words/index.ts';
+export { fitSentence, flashSentence, flashWords, instrumentWords, languages, say, words, type FlashWords } from './words/index.ts';
 export type { Language, Words } from './words/index.ts';
 export { gearToProve, jobSettings, shopChangeSchema, shopSettingsSchema, shopStateSchema, usualShopSettings } from './shop.ts';
 export type { ShopChange, ShopSettings, ShopState } from './shop.ts';

@@ -46,6 +46,8 @@ import {
 import {
   combinedSchema,
   combineImagesSchema,
+  flashHistoryQuery,
+  flashHistorySchema,
   imageComparisonSchema,
   imagePairParams,
   imageSchema,
@@ -424,6 +426,15 @@ export const routes = {
     status: 200,
     reply: z.string(),
     media: 'application/octet-stream',
+  },
+  flashHistory: {
+    method: 'get',
+    path: '/api/flash-history',
+    tag: 'firmware',
+    summary: 'What the shop has seen of images and settings on a board',
+    query: flashHistoryQuery,
+    status: 200,
+    reply: flashHistorySchema,
   },
   listProgrammers: {
     method: 'get',

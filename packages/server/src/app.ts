@@ -23,6 +23,7 @@ import { codesOfFamily, listJobs, similarCards } from './jobs/list.ts';
 import { searchCustomers } from './customers.ts';
 import { compareImages, listImages, mostImageBytes, publishImage, readImage } from './images/images.ts';
 import { combineImages } from './images/combine.ts';
+import { flashHistory } from './images/history.ts';
 import { sendImage } from './images/send.ts';
 import { receive, receivedOf } from './images/uploads.ts';
 import { mostPhotoBytes, readPhoto, storePhoto } from './files/photos.ts';
@@ -227,6 +228,7 @@ export function createApp({
       await sendImage(store, params.id, exchange);
       return sent;
     },
+    flashHistory: ({ query }) => flashHistory(store, query.board, query.panel),
     listProgrammers: () => Promise.resolve({ programmers: runs?.list() ?? [] }),
     startRun: ({ params, body }) => theRuns().start(params.id, body),
     readRun: ({ params }) => Promise.resolve(theRuns().read(params.id)),

@@ -1,12 +1,15 @@
 import { createCipheriv, createHash } from 'node:crypto';
 import { crc32 } from 'node:zlib';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import type { Image, ImageComparison, ImageFacts } from '@veglia/contract';
+import { newJobSchema, type FlashHistory, type Image, type ImageComparison, type ImageFacts } from '@veglia/contract';
+import type { Body, FlashDid } from '@veglia/core';
 import fc from 'fast-check';
 import { v7 as uuidv7 } from 'uuid';
 import { chunkBytes, collectChunks, graceMinutes } from '../src/files/store.ts';
 import { abandonedDays, dropAbandoned, receive, receivedOf } from '../src/images/uploads.ts';
-import { ask, noon, openTestApp, type TestApp } from './support/testApp.ts';
+import { append } from '../src/jobs/ledger.ts';
+import { takeIn } from '../src/jobs/jobs.ts';
+import { ask, draft, intake, noon, openTestApp, type TestApp } from './support/testApp.ts';
 
 let running: TestApp;
 beforeAll(async () => {
@@ -212,4 +215,47 @@ describe('an image', () => {
     expect((await combine([...reads.slice(0, 2), short], uuidv7())).status).toBe(400);
     expect((await combine(reads, id)).status).toBe(409);
   });
+});
+
+test('what was seen on a board comes from the jobs that had it: a started set is a hit, a withdrawn step is not', async () => {
+  const image = uuidv7();
+  const sha256 = 'c'.repeat(64);
+  const steps = (result: 'starts' | 'failed', board: string): Body[] => {
+    const session = uuidv7();
+    const did: FlashDid[] = [
+      { step: 'opened', memory: 'spi-nor', name: 'U402', areas: ['whole'], why: 'other', plan: 'rewrite' },
+      { step: 'target', board, panel: 'VL43-A2' },
+      { step: 'chosen', area: 'whole', sha256, bytes: 9, image, source: 'dealer', fit: 'unsure' },
+      { step: 'programmed', area: 'whole', sha256 },
+      { step: 'started', result },
+      { step: 'setting', name: 'Panel id', to: '7' },
+    ];
+    return did.map((one) => ({ kind: 'flash.step', v: 1, session, did: one }));
+  };
+  const jobWith = async (bodies: readonly Body[]) => {
+    const job = await takeIn(running.store, newJobSchema.parse(intake(running.person)), uuidv7);
+    return {
+      job: job.id,
+      ...(await append(
+        running.store,
+        job.id,
+        running.person,
+        bodies.map((body) => draft(body)),
+      )),
+    };
+  };
+  await jobWith(steps('starts', 'QKM-2250'));
+  await jobWith(steps('failed', 'qkm 2250'));
+  await jobWith(steps('starts', 'QKM-2190'));
+  const withdrawn = await jobWith(steps('starts', 'QKM-2250'));
+  const started = withdrawn.entries.find(({ body }) => body.kind === 'flash.step' && body.did.step === 'started');
+  await append(running.store, withdrawn.job, running.person, [
+    draft({ kind: 'entry.retracted', v: 1, entry: started?.id ?? '', reason: 'mistyped' }),
+  ]);
+  const history = await ask(running.app).get('/api/flash-history').query({ board: 'QKM 2250', panel: 'VL43-A2' });
+  expect(history.body).toEqual({
+    trials: expect.arrayContaining(['starts', 'failed'].map((result) => expect.objectContaining({ sha256, result, panel: 'VL43-A2' }))),
+    settings: [{ name: 'panel id', to: '7', sets: 1 }],
+  });
+  expect((history.body as FlashHistory).trials).toHaveLength(2);
 });

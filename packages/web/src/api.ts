@@ -18,6 +18,7 @@ import {
   type Combined,
   type CombineImages,
   type EntryDraft,
+  type FlashHistory,
   type Health,
   type Image,
   type ImageComparison,
@@ -184,6 +185,7 @@ export const api = {
     part(await call('searchCustomers', { body: { name, contact } }), ({ customers }) => customers),
   /** The picture itself is the body: what it is, the server finds out. */
   putPhoto: (id: string, file: Blob): Promise<Reply<Photo>> => call('storePhoto', { params: { id }, file }),
+  image: (id: string): Promise<Reply<Image>> => call('readImage', { params: { id } }),
   images: async (q?: string): Promise<Reply<Image[]>> =>
     part(await call('listImages', { query: q === undefined ? {} : { q } }), ({ images }) => images),
   imageReceived: async (id: string): Promise<Reply<number>> =>
@@ -191,6 +193,8 @@ export const api = {
   sendImage: async (id: string, at: number, file: Blob): Promise<Reply<number>> =>
     part(await call('sendImage', { params: { id }, query: { at }, file }), ({ received }) => received),
   publishImage: (id: string, body: PublishImage): Promise<Reply<Image>> => call('publishImage', { params: { id }, body }),
+  flashHistory: (board: string, panel: string | undefined): Promise<Reply<FlashHistory>> =>
+    call('flashHistory', { query: { board, ...(panel === undefined ? {} : { panel }) } }),
   programmers: (): Promise<Reply<{ programmers: Programmer[] }>> => call('listProgrammers', {}),
   startRun: (programmer: string, body: StartRun): Promise<Reply<ProgrammerRun>> => call('startRun', { params: { id: programmer }, body }),
   run: (id: string): Promise<Reply<ProgrammerRun>> => call('readRun', { params: { id } }),

@@ -1,5 +1,5 @@
 /** Sentences of work on a memory: gates, findings, what the set needs first. */
-import type { FlashFinding, FlashGate, FlashUnsafe } from '@veglia/core';
+import { formatBytes, type FitPoint, type FlashFinding, type FlashGate, type FlashUnsafe } from '@veglia/core';
 
 /** Sentences by code. */
 export interface FlashWords {
@@ -9,6 +9,8 @@ export interface FlashWords {
   readonly finding: Record<Exclude<FlashFinding, FlashGate>, string>;
   readonly unsafe: Record<FlashUnsafe, string>;
   readonly consentFirst: string;
+  /** What was compared of set ({ours}) and image ({theirs}). */
+  readonly fit: Record<FitPoint['code'], string>;
 }
 
 const gate: FlashWords['gate'] = {
@@ -63,6 +65,30 @@ export const flashEn: FlashWords = {
     'went-past': 'A gate was overridden; the reason is in the ledger.',
   },
   consentFirst: 'The customer has not agreed to losing settings and accounts. Ask, and record the answer.',
+  fit: {
+    'own-content': 'This set’s own content: it ran on it.',
+    'panel-same': 'Panel {ours}: the same.',
+    'board-same': 'Board {ours}: the same.',
+    'revision-same': 'Revision {ours}: the same.',
+    hits: 'Started {ours} of this shop’s sets with this board and panel.',
+    'panel-unknown': 'The image’s panel is unknown; this set has {ours}. The picture may come out wrong.',
+    'panel-not-read': 'This set’s panel label was not read. Read it before writing.',
+    'board-unknown': 'Board number unknown on one side. Compare both before writing.',
+    'revision-other': 'Board revision differs: set {ours}, image {theirs}.',
+    'revision-unknown': 'Board revision known on one side only.',
+    'size-not-read': 'The chip’s size is unknown. Identify it first.',
+    untried: 'Bought or downloaded, and never tried in this shop.',
+    'panel-other': 'Other panel: set {ours}, image {theirs}. Same series in another size often works after panel settings.',
+    'region-other': 'Other region: set {ours}, image {theirs}. Menus, tuner and apps change.',
+    'companion-first': 'It goes with {theirs}, which is not written in this session. Write both, from one set.',
+    reconstructed: 'Combined from several reads of a failing chip; {theirs} bytes were unsteady.',
+    misses: '{ours} of this shop’s sets with this board and panel were worse after it.',
+    'memory-other': 'For another kind of memory or another area.',
+    'size-other': 'Chip {ours}, image {theirs}.',
+    'resolution-other': 'Resolution differs: panel {ours}, image {theirs}.',
+    'link-other': '{ours} pairs go to the panel: too few for {theirs}.',
+    'board-other': 'Other board: set {ours}, image {theirs}.',
+  },
   unsafe: {
     'open-first': 'The cover is on. Unplug the set, take it off and record that.',
     'unplug-first': 'Set is plugged in. Unplug it first.',
@@ -74,3 +100,9 @@ export const flashEn: FlashWords = {
 /** The sentence of a finding, whether it shuts a step or not. */
 export const flashSentence = (words: FlashWords, code: FlashFinding): string =>
   code in words.finding ? words.finding[code as keyof FlashWords['finding']] : words.gate[code as FlashGate];
+
+/** The sentence of what was compared. */
+export function fitSentence(words: FlashWords, { code, ours, theirs }: FitPoint): string {
+  const shown = (side: string | undefined): string => (side === undefined ? '?' : code === 'size-other' ? formatBytes(Number(side)) : side);
+  return words.fit[code].replace('{ours}', () => shown(ours)).replace('{theirs}', () => shown(theirs));
+}

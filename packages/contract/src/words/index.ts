@@ -2,7 +2,7 @@ import { en, type Words } from './en.ts';
 import { flashEn, type FlashWords } from './flash.ts';
 import { instrumentsEn, type InstrumentsWords } from './instruments.ts';
 
-export { flashSentence, type FlashWords } from './flash.ts';
+export { fitSentence, flashSentence, type FlashWords } from './flash.ts';
 export type { Words } from './en.ts';
 /** Languages there are sentences in. */
 export const languages = ['en'] as const;

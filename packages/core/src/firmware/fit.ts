@@ -75,6 +75,9 @@ const plainNumber = (printed: string | undefined): string | undefined => {
   const plain = printed?.toLowerCase().replaceAll(/[^a-z0-9]/g, '');
   return plain === '' ? undefined : plain;
 };
+/** Whether two people wrote the same number; one that nobody wrote is like no other. */
+export const samePrinted = (a: string | undefined, b: string | undefined): boolean =>
+  plainNumber(a) !== undefined && plainNumber(a) === plainNumber(b);
 const sizeText = ([width, height]: readonly [number, number]): string => `${width} × ${height}`;
 
 const speaks = (code: FitPoint['code']): FitPoint['speaks'] =>

@@ -24,3 +24,4 @@ export { fileReasons, imageFormats, mostTextSpan, readImageFile, type FileRefuse
 export { comparisonFindings, DumpComparer, mostPlaces, type DumpComparison } from './compare.ts';
 export { copyForecast, usualCopyTime, type CopyForecast } from './copyTime.ts';
 export { fitCodes, judgeFit, type Fit, type FitAim, type FitImage, type FitPoint } from './fit.ts';
+export { hitsAndMisses, targetOf, trialsOf, wonSettings, type FlashTrial, type WonSetting } from './history.ts';

@@ -210,15 +210,18 @@ function keepGates(session: FlashSession, area: AreaState): FlashGate[] {
 }
 
 /** The content of an area that stands: combined from several reads, or read twice in a row; undefined before. `image` where it is stored. */
-export function keptContent({ reads, rebuilt }: AreaState): { readonly sha256: string; readonly image?: string } | undefined {
-  if (rebuilt) return { sha256: rebuilt.sha256, image: rebuilt.image };
+export function keptContent({
+  reads,
+  rebuilt,
+}: AreaState): { readonly sha256: string; readonly bytes: number; readonly image?: string } | undefined {
+  if (rebuilt) return { sha256: rebuilt.sha256, bytes: rebuilt.bytes, image: rebuilt.image };
   const whole = reads.filter(({ extent }) => extent === 'whole');
   const [before, latest] = [whole.at(-2), whole.at(-1)];
   // The user area of an eMMC is read once, and sampled.
   const sampled = whole.length === 1 && reads.at(-1)?.extent === 'sampled' && reads.at(-1)?.agrees === true;
   if (latest?.sha256 === undefined || (!sampled && before?.sha256 !== latest.sha256)) return undefined;
   const image = latest.image ?? before?.image;
-  return { sha256: latest.sha256, ...(image === undefined ? {} : { image }) };
+  return { sha256: latest.sha256, bytes: latest.bytes, ...(image === undefined ? {} : { image }) };
 }
 
 function imageGates(session: FlashSession, state: AreaState): FlashGate[] {

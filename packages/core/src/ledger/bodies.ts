@@ -487,6 +487,7 @@ export const plainFields: Partial<Record<EntryKind, readonly string[]>> = {
     'did.from',
     'did.to',
     'did.differs',
+    'did.programmer',
     'did.board',
     'did.revision',
     'did.panel',

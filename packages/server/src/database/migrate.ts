@@ -11,6 +11,7 @@ import * as probabilityInCards from './migrations/0007-probability-in-cards.ts';
 import * as boards from './migrations/0009-boards.ts';
 import * as families from './migrations/0010-families.ts';
 import * as images from './migrations/0011-images.ts';
+import * as flashHistory from './migrations/0012-flash-history.ts';
 import * as listOfJobs from './migrations/0008-list-of-jobs.ts';
 
 const migrations: readonly { name: string; up: (options: { context: QueryInterface }) => Promise<void> }[] = [
@@ -25,6 +26,7 @@ const migrations: readonly { name: string; up: (options: { context: QueryInterfa
   { name: '0009-boards', up: boards.up },
   { name: '0010-families', up: families.up },
   { name: '0011-images', up: images.up },
+  { name: '0012-flash-history', up: flashHistory.up },
 ];
 
 /** Name of the last migration this program knows. */

@@ -1,8 +1,21 @@
 <script setup lang="ts">
 /** What goes in: the own dump, an image of the library, or a file; and whether it fits. */
-import type { Image, ImageFacts } from '@veglia/contract';
-import { formatBytes, imageFits, imageSources, keptContent, type AreaState, type FlashDid } from '@veglia/core';
-import { computed, onMounted, reactive, ref } from 'vue';
+import { fitSentence, flashWords, type Image, type ImageFacts } from '@veglia/contract';
+import {
+  formatBytes,
+  hitsAndMisses,
+  imageSources,
+  judgeFit,
+  keptContent,
+  sizeOf,
+  targetOf,
+  type AreaState,
+  type Fit,
+  type FlashDid,
+  type FlashSession,
+  type FlashTrial,
+} from '@veglia/core';
+import { computed, onMounted, reactive, ref, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
 import KeyCap from '../../parts/KeyCap.vue';
 import { cap } from '../bench/keymap.ts';
@@ -10,20 +23,25 @@ import { api, NotReached } from '../../api.ts';
 import ChoiceField from '../../parts/ChoiceField.vue';
 import TextField from '../../parts/TextField.vue';
 import DumpField from './DumpField.vue';
-import { shortHash } from './titles.ts';
+import { resolutionOf, shortHash } from './titles.ts';
 
-const props = defineProps<{ area: AreaState; facts: ImageFacts; many: boolean }>();
+const props = defineProps<{ session: FlashSession; area: AreaState; facts: ImageFacts; many: boolean; trials: readonly FlashTrial[] }>();
 const emit = defineEmits<{ did: [did: FlashDid] }>();
 const { t, d } = useI18n();
 const images = ref<readonly Image[]>([]);
 const chosen = ref('');
-const fit = ref<(typeof imageFits)[number]>('unsure');
 const wrong = ref('');
-const fresh = reactive<{ name: string; board: string; panel: string; source: (typeof imageSources)[number] }>({
+const signs = { against: '✕', unsure: '?', for: '✓' } as const;
+const texts = ['board', 'revision', 'panel', 'region', 'companion'] as const;
+const fresh = reactive<Record<(typeof texts)[number] | 'name' | 'resolution', string> & { source: (typeof imageSources)[number] }>({
   name: '',
-  board: '',
-  panel: '',
   source: 'dealer',
+  board: '',
+  revision: '',
+  panel: '',
+  resolution: '',
+  region: '',
+  companion: '',
 });
 /** By content: the same bytes read in another job are this set’s own all the same. */
 const own = computed(() => keptContent(props.area)?.sha256);
@@ -40,40 +58,77 @@ async function load(): Promise<void> {
   }
 }
 onMounted(load);
+const target = computed(() => targetOf(props.session));
+const sourceOf = (image: Image): (typeof imageSources)[number] =>
+  own.value === image.sha256 ? 'own-set' : image.facts.source === 'own-set' ? 'own-library' : image.facts.source;
+function fitOf(image: Image): Fit {
+  const { memory, companions = [] } = props.session.opened;
+  const aim = {
+    memory,
+    area: props.area.area,
+    bytes: sizeOf(props.session, props.area.area) ?? keptContent(props.area)?.bytes,
+    ...target.value,
+    companions,
+  };
+  return judgeFit(aim, {
+    ...image.facts,
+    bytes: image.size,
+    source: sourceOf(image),
+    doubtfulBytes: image.facts.reconstructed?.doubtfulBytes,
+    own: own.value === image.sha256,
+    ...hitsAndMisses(image.sha256, target.value ?? {}, props.trials),
+  });
+}
 const lineOf = (image: Image): string =>
   own.value === image.sha256
     ? `${t('flash.ownDump', { at: d(image.at, 'minute') })}, ${shortHash(image.sha256)}`
     : [image.facts.name, image.facts.board, image.facts.panel, formatBytes(image.size), shortHash(image.sha256)].filter(Boolean).join(', ');
-/** The same content twice is one choice. */
-const options = computed(() => {
+const order = { fits: 0, unsure: 1, 'does-not-fit': 2 } as const;
+/** What fits first; the same content twice is one choice. */
+const candidates = computed(() => {
   const seen = new Set<string>();
   return images.value
     .filter(({ sha256 }) => !unsteady.value.has(sha256) && !seen.has(sha256) && seen.add(sha256))
-    .map((image) => ({ value: image.id, label: lineOf(image) }));
+    .map((image) => ({ image, fit: fitOf(image) }))
+    .toSorted((a, b) => order[a.fit.fit] - order[b.fit.fit]);
 });
-const factsOfFile = computed((): ImageFacts => ({
-  ...props.facts,
-  name: fresh.name.trim(),
-  source: fresh.source,
-  ...(fresh.board.trim() === '' ? {} : { board: fresh.board.trim() }),
-  ...(fresh.panel.trim() === '' ? {} : { panel: fresh.panel.trim() }),
-}));
+const options = computed(() =>
+  candidates.value.map(({ image, fit }) => ({ value: image.id, label: `${t(`flash.fit.${fit.fit}`)}: ${lineOf(image)}` })),
+);
+const picked = computed(() => candidates.value.find(({ image }) => image.id === chosen.value));
+/** Onto a new chip goes the set’s own content, where there is one; else nothing is picked for anybody. */
+watch(candidates, (all) => {
+  const kept = all.find(({ image }) => image.sha256 === own.value);
+  if (chosen.value === '' && props.session.opened.plan === 'onto-new' && kept) chosen.value = kept.image.id;
+});
+/** Only what was said of the file: it is no dump of this set. */
+const factsOfFile = computed((): ImageFacts => {
+  const resolution = resolutionOf(fresh.resolution);
+  return {
+    name: fresh.name.trim(),
+    memory: props.facts.memory,
+    area: props.facts.area,
+    source: fresh.source,
+    ...Object.fromEntries(texts.flatMap((one) => (fresh[one].trim() === '' ? [] : [[one, fresh[one].trim()]]))),
+    ...(resolution ? { resolution } : {}),
+  };
+});
 function stored({ image }: { image: Image }): void {
   images.value = [image, ...images.value];
   chosen.value = image.id;
 }
 function record(): void {
-  const image = images.value.find(({ id }) => id === chosen.value);
-  wrong.value = image ? '' : t('flash.wrong.image');
-  if (!image) return;
+  wrong.value = picked.value ? '' : t('flash.wrong.image');
+  if (!picked.value) return;
+  const { image, fit } = picked.value;
   emit('did', {
     step: 'chosen',
     area: props.area.area,
     sha256: image.sha256,
     bytes: image.size,
     image: image.id,
-    source: own.value === image.sha256 ? 'own-set' : image.facts.source === 'own-set' ? 'own-library' : image.facts.source,
-    fit: fit.value,
+    source: sourceOf(image),
+    fit: fit.fit,
   });
 }
 </script>
@@ -90,12 +145,14 @@ function record(): void {
         :options="options"
         :error="wrong || undefined"
       />
-      <ChoiceField
-        id="flash-fit"
-        v-model="fit"
-        :label="t('flash.field.fit')"
-        :options="imageFits.map((value) => ({ value, label: t(`flash.fit.${value}`) }))"
-      />
+      <div v-if="picked" class="wide" data-test="fit" :data-fit="picked.fit.fit">
+        <strong :class="{ alarm: picked.fit.fit === 'does-not-fit' }">{{ t(`flash.fit.${picked.fit.fit}`) }}</strong>
+        <ul>
+          <li v-for="one in picked.fit.points" :key="one.code" :data-point="one.code" :class="{ alarm: one.speaks === 'against' }">
+            <span aria-hidden="true">{{ signs[one.speaks] }}</span> {{ fitSentence(flashWords.en, one) }}
+          </li>
+        </ul>
+      </div>
       <button type="submit" class="push full bottom" data-test="record-step">
         <KeyCap :label="cap('confirm')" />{{ t('flash.record') }}
       </button>
@@ -110,8 +167,21 @@ function record(): void {
           :label="t('flash.field.source')"
           :options="imageSources.filter((one) => one !== 'own-set').map((value) => ({ value, label: t(`flash.source.${value}`) }))"
         />
-        <TextField id="flash-board" v-model="fresh.board" :label="t('flash.field.board')" :bounds="{ longest: 120 }" />
-        <TextField id="flash-panel" v-model="fresh.panel" :label="t('flash.field.panel')" :bounds="{ longest: 120 }" />
+        <TextField
+          v-for="one in texts"
+          :id="`flash-${one}`"
+          :key="one"
+          v-model="fresh[one]"
+          :label="t(`flash.field.${one}`)"
+          :bounds="{ longest: 120 }"
+        />
+        <TextField
+          id="flash-resolution"
+          v-model="fresh.resolution"
+          :label="t('flash.target.field.resolution')"
+          :error="fresh.resolution.trim() !== '' && !resolutionOf(fresh.resolution) ? t('flash.wrong.resolution') : undefined"
+          placeholder="1920 x 1080"
+        />
       </div>
       <DumpField :label="t('flash.field.chooseImage')" :facts="factsOfFile" @stored="stored" />
     </details>
@@ -125,6 +195,13 @@ function record(): void {
 .choose {
   display: grid;
   gap: 10px;
+}
+details {
+  display: grid;
+  gap: 10px;
+}
+details .fields {
+  margin-bottom: 10px;
 }
 summary {
   min-height: 40px;

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** One session: the sequence, the step that is selected with what keeps it shut, and what the evidence says. */
-import { flashSentence, flashWords, type ImageFacts, type ShopSettings } from '@veglia/contract';
+import { flashSentence, flashWords, type FlashHistory, type ImageFacts, type ShopSettings } from '@veglia/contract';
 import {
   flashCautions,
   flashCourse,
@@ -11,6 +11,7 @@ import {
   openWaits,
   overrideReasons,
   stageOfMemory,
+  targetOf,
   type Body,
   type BodyOf,
   type CaseFold,
@@ -22,8 +23,9 @@ import {
   type FlashSession,
   type FlashUnsafe,
 } from '@veglia/core';
-import { computed, ref, watch } from 'vue';
+import { computed, ref, shallowRef, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
+import { api, NotReached } from '../../api.ts';
 import ChoiceField from '../../parts/ChoiceField.vue';
 import { useCoarseNow } from '../../stores/clock.ts';
 import { useJob } from '../../stores/job.ts';
@@ -38,6 +40,7 @@ import IdentifyForm from './IdentifyForm.vue';
 import LastForm from './LastForm.vue';
 import OpenMemory from './OpenMemory.vue';
 import ReadForm from './ReadForm.vue';
+import TargetForm from './TargetForm.vue';
 import SupplyForm from './SupplyForm.vue';
 import { copyWait, shortHash, stepTitle } from './titles.ts';
 import WayForm from './WayForm.vue';
@@ -94,6 +97,23 @@ const at = computed(() => selected.value ?? course.value.findIndex(({ state }) =
 const area = computed(() => props.session.areas.find((one) => one.area === aim.value?.area));
 const factsHere = computed((): ImageFacts => ({ ...props.facts, area: area.value?.area ?? 'whole' }));
 const supplyBefore = computed(() => props.session.did.findLast((one) => one.step === 'supply'));
+
+const target = computed(() => targetOf(props.session));
+/** What this shop has seen on such a board; nothing where the server is away. */
+const history = shallowRef<FlashHistory>({ trials: [], settings: [] });
+watch(
+  () => [target.value?.board, target.value?.panel] as const,
+  async ([board, panel]) => {
+    if (board === undefined) return;
+    try {
+      const reply = await api.flashHistory(board, panel);
+      if (reply.ok) history.value = reply.value;
+    } catch (error) {
+      if (!(error instanceof NotReached)) throw error;
+    }
+  },
+  { immediate: true },
+);
 
 /** A timer of this step’s copy runs. */
 const waiting = computed(() => {
@@ -248,8 +268,10 @@ function override(): void {
             <ChooseForm
               v-else-if="aim.step === 'chosen' && area"
               :key="area.area"
+              :session="session"
               :area="area"
               :facts="factsHere"
+              :trials="history.trials"
               :many="session.areas.length > 1"
               @did="(did) => emit('did', did)"
             />
@@ -270,6 +292,7 @@ function override(): void {
               :key="aim.step"
               :step="aim.step"
               :session="session"
+              :won="history.settings"
               @did="(did) => emit('did', did)"
             />
           </template>
@@ -294,6 +317,7 @@ function override(): void {
         <h2>{{ t('flash.course') }}</h2>
         <CourseList :course="course" :current="at" @choose="(index) => (selected = index)" />
       </section>
+      <TargetForm :target="target" :board="facts.board" @did="(did) => emit('did', did)" />
     </div>
   </div>
 </template>

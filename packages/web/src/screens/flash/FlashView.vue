@@ -1,24 +1,27 @@
 <script setup lang="ts">
 /** Work on a memory, step by step: nothing is written that was not kept twice over. */
 import type { ImageFacts } from '@veglia/contract';
-import { flashBodies, flashSessions, liveEntries, openWaits, type Body, type FlashDid } from '@veglia/core';
+import { flashBodies, flashSessions, liveEntries, openWaits, targetOf, type Body, type FlashDid } from '@veglia/core';
 import { v7 as uuidv7 } from 'uuid';
 import { computed, onMounted, onUnmounted, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
-import { copyWait } from './titles.ts';
+import { api, NotReached } from '../../api.ts';
 import { useNames } from '../../names.ts';
 import JobGate from '../../parts/JobGate.vue';
 import { useJob } from '../../stores/job.ts';
+import { useSession } from '../../stores/session.ts';
 import { useShopSettings } from '../../stores/shopSettings.ts';
 import RefusedEntries from '../bench/RefusedEntries.vue';
 import { pressed } from '../bench/keymap.ts';
 import StateBand from '../bench/StateBand.vue';
 import FlashSteps from './FlashSteps.vue';
 import OpenMemory from './OpenMemory.vue';
+import { copyWait } from './titles.ts';
 
 defineProps<{ id: string }>();
 const { t } = useI18n();
 const store = useJob();
+const people = useSession();
 const names = useNames(() => store.compiled);
 const band = ref<InstanceType<typeof StateBand>>();
 const live = computed(() => liveEntries(store.entries));
@@ -58,6 +61,7 @@ async function record(id: string, did: FlashDid): Promise<void> {
   const over = waits.value
     .filter((one) => one.name === name)
     .map((one): Body => ({ kind: 'wait.ended', v: 2, name: one.name, wait: one.id, ...(one.endsAt > Date.now() ? { early: true } : {}) }));
+  if (did.step === 'target') await renameDumps(id, did);
   await write([...flashBodies(id, did, before, { compiled, layout: fold.set.layout }, words), ...over]);
 }
 /** What the last step answered on the Bench: it was written down in one go with it. */
@@ -75,10 +79,30 @@ const answered = computed(() => {
     )
     .join('; ');
 });
+/** Dumps that were read before anybody looked at the labels are told what they are. */
+async function renameDumps(id: string, target: Extract<FlashDid, { step: 'target' }>): Promise<void> {
+  const by = people.person?.id;
+  const reads = sessions.value.find((one) => one.id === id)?.areas.flatMap((area) => area.reads) ?? [];
+  for (const { image, bytes, sha256 } of reads) {
+    if (image === undefined || sha256 === undefined || by === undefined) continue;
+    try {
+      const known = await api.image(image);
+      if (known.ok) await api.publishImage(image, { by, size: bytes, sha256, facts: { ...known.value.facts, ...targetFacts(target) } });
+    } catch (error) {
+      if (!(error instanceof NotReached)) throw error;
+    }
+  }
+}
 async function open(did: FlashDid): Promise<void> {
   const id = uuidv7();
   await record(id, did);
   chosen.value = id;
+}
+/** Of what a set is, that which says what its dump is. */
+function targetFacts(target: ReturnType<typeof targetOf>): Partial<ImageFacts> {
+  if (!target) return {};
+  const { step: _, pairs: __, ...facts } = target;
+  return facts;
 }
 /** What a dump of this job is: its board as it was found, its set. */
 const boardNumber = computed(() =>
@@ -92,6 +116,7 @@ const facts = computed((): Omit<ImageFacts, 'area'> => {
     source: 'own-set',
     ...(opened?.marking === undefined ? {} : { chip: opened.marking }),
     ...(boardNumber.value === undefined ? {} : { board: boardNumber.value }),
+    ...targetFacts(session.value && targetOf(session.value)),
     ...(store.job ? { job: store.job.id } : {}),
   };
 });

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Another chip fitted, everything off, the first start, settings. */
-import { flashResults, wayOutOf, type FlashDid, type FlashSession } from '@veglia/core';
+import { flashResults, wayOutOf, type FlashDid, type FlashSession, type WonSetting } from '@veglia/core';
 import { computed, reactive, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
 import KeyCap from '../../parts/KeyCap.vue';
@@ -9,7 +9,7 @@ import TextField from '../../parts/TextField.vue';
 import TicksField from '../../parts/TicksField.vue';
 
 type Check = Extract<FlashDid, { step: 'way-out' }>['checked'][number];
-const props = defineProps<{ step: 'fitted' | 'way-out' | 'started' | 'setting'; session: FlashSession }>();
+const props = defineProps<{ step: 'fitted' | 'way-out' | 'started' | 'setting'; session: FlashSession; won: readonly WonSetting[] }>();
 const emit = defineEmits<{ did: [did: FlashDid] }>();
 const { t } = useI18n();
 const checks = computed(() => wayOutOf(props.session));
@@ -79,6 +79,18 @@ function set(): void {
     </button>
   </p>
   <form v-else class="fields" @submit.prevent="set">
+    <div v-if="won.length > 0" class="wide" data-test="won-settings">
+      {{ t('flash.won') }}
+      <button
+        v-for="one in won"
+        :key="`${one.name} ${one.to}`"
+        type="button"
+        class="push"
+        @click="Object.assign(setting, { name: one.name, to: one.to })"
+      >
+        {{ t('flash.wonOne', { name: one.name, to: one.to, n: one.sets }, one.sets) }}
+      </button>
+    </div>
     <TextField
       id="flash-setting"
       v-model="setting.name"

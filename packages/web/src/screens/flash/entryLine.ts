@@ -31,6 +31,8 @@ export function flashLine(t: Translate, { session, did }: BodyOf<'flash.step'>, 
       return did.extent === 'whole' ? line({ size: formatBytes(did.bytes), hash: shortHash(did.sha256 ?? '') }) : line({}, 'sampled');
     case 'rebuilt':
       return line({ n: did.reads });
+    case 'target':
+      return line({ what: [did.board, did.revision, did.panel, did.resolution?.join(' × '), did.region].filter(Boolean).join(', ') });
     case 'chosen':
       return line({ hash: shortHash(did.sha256), fit: t(`flash.fit.${did.fit}`) });
     case 'blank':

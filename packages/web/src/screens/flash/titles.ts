@@ -23,3 +23,10 @@ export function minutesRange({ least, most }: CopyForecast): string {
 /** Name of the timer of a copy: it ends with the step it was for. */
 export const copyWait = (t: Translate, { opened }: FlashSession, step: FlashDid['step']): string =>
   t('flash.copy.waits', { name: opened.name, step: t(`flash.step.${step}`) });
+
+/** "1920 x 1080"; undefined where it is something else. */
+export function resolutionOf(text: string): [number, number] | undefined {
+  const [, width, height] = /^\s*(\d{2,5})\s*[x×*]\s*(\d{2,5})\s*$/i.exec(text) ?? [];
+  const [w, h] = [Number(width), Number(height)];
+  return w > 0 && h > 0 && w <= 20_000 && h <= 20_000 ? [w, h] : undefined;
+}
