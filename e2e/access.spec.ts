@@ -44,6 +44,14 @@ const screens: [string, (page: Page) => Promise<void>][] = [
     },
   ],
   ['practice job offered', async (page) => (await page.goto('/'), await expect(page.getByTestId('practice-offer')).toBeVisible())],
+  [
+    'stock',
+    async (page) => {
+      await page.goto('/stock');
+      await expect(page.getByTestId('image')).toContainText('SHA-256');
+      await expect(page.getByTestId('hex')).toContainText('00000000');
+    },
+  ],
   ['licences', async (page) => (await page.goto('/settings/licences'), await expect(page.getByTestId('notice').first()).toBeVisible())],
   ['boards', async (page) => (await page.goto('/boards'), await expect(page.getByTestId('boards')).toContainText('QKP-2250'))],
   [

@@ -1,5 +1,7 @@
 import { createHash } from 'node:crypto';
 import type { Page } from '@playwright/test';
+import { ownHeader } from '@veglia/contract';
+import { v7 as uuidv7 } from 'uuid';
 import { expect, test } from './support/app.ts';
 import { choose, seedJob } from './support/steps.ts';
 
@@ -167,4 +169,46 @@ test('a chip that reads otherwise each time: several reads are made one, and it 
   await choose(page, 'Image in the library', new RegExp(hashOf(good)));
   await record(page);
   await expect(page.getByTestId('flash-step').getByRole('heading')).toHaveText('Identify the new chip');
+});
+
+test('the library: an image is found by its board, compared with another bit for bit, and looked at where they differ', async ({
+  page,
+}) => {
+  const { people } = (await (await page.request.get('/api/people')).json()) as { people: { id: string }[] };
+  const size = 300_000;
+  const one = dump('library', size);
+  const other = Buffer.from(one);
+  // One bit that rose and two that fell, far from each other.
+  const [rises, falls] = [70_001, 250_000].map((from) =>
+    one.findIndex((byte, at) => at >= from && (byte & 3) === (from === 70_001 ? 0 : 3)),
+  );
+  other[rises ?? 0] = (one[rises ?? 0] ?? 0) | 1;
+  other[falls ?? 0] = (one[falls ?? 0] ?? 0) & ~3;
+  for (const [bytes, name] of [
+    [one, 'Kept from the hall set'],
+    [other, 'Read a year later'],
+  ] as const) {
+    const id = uuidv7();
+    const headers = { [ownHeader]: '1' };
+    await page.request.put(`/api/images/${id}/content?at=0`, {
+      headers: { ...headers, 'content-type': 'application/octet-stream' },
+      data: bytes,
+    });
+    const facts = { name, memory: 'spi-nor', area: 'whole', source: 'own-library', board: 'QLB-7', panel: 'VL32-C' };
+    expect((await page.request.put(`/api/images/${id}`, { headers, data: { by: people[0]?.id, size, facts } })).status()).toBe(200);
+  }
+  await page.goto('/stock');
+  await page.getByLabel('Search').fill('qlb-7');
+  await expect(page.getByTestId('images').getByRole('listitem')).toHaveCount(2);
+  await page.getByRole('button', { name: /Kept from the hall set/ }).click();
+  await expect(page.getByTestId('image')).toContainText(createHash('sha256').update(one).digest('hex'));
+  await choose(page, 'Compare with', /Read a year later/);
+  await expect(page.getByTestId('compared')).toContainText(
+    `Bytes that differ: 2, in 2 places, the first at 0x${(rises ?? 0).toString(16)}`,
+  );
+  await expect(page.getByTestId('compared')).toContainText('Bits 0 to 1: 1, 1 to 0: 2');
+  await expect(page.getByTestId('compared')).toContainText('2 of 5 blocks');
+  await page.getByTestId('hex-place').click();
+  await expect(page.getByTestId('hex').locator('.differs')).toHaveCount(2);
+  await expect(page.getByTestId('hex').locator('.differs').first()).toHaveText((one[falls ?? 0] ?? 0).toString(16).padStart(2, '0'));
 });

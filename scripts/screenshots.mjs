@@ -172,6 +172,16 @@ const pictures = {
   lights: { go: light },
   'lights-dark': { go: light, dark: true },
   'lights-phone': { go: tapped, viewport: { width: 390, height: 844 } },
+  stock: {
+    go: async (page, address) => {
+      await page.goto(`${address}/stock`);
+      await page.locator('[data-test="images"] button').nth(1).click();
+      await page.getByLabel('Compare with').click();
+      await page.getByRole('option', { name: /kept before a repair/ }).click();
+      await page.locator('[data-test="compared"]').waitFor();
+      await page.locator('.differs').first().waitFor();
+    },
+  },
   counted: {
     go: async (page, address) => {
       await page.goto(`${address}/experience`);

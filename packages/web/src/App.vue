@@ -69,6 +69,7 @@ onMounted(async () => {
       <RouterLink to="/instruments">{{ t('app.instruments') }}</RouterLink>
       <RouterLink to="/boards">{{ t('app.boards') }}</RouterLink>
       <RouterLink to="/families">{{ t('app.families') }}</RouterLink>
+      <RouterLink to="/stock">{{ t('app.stock') }}</RouterLink>
       <RouterLink to="/experience">{{ t('app.experience') }}</RouterLink>
       <RouterLink to="/settings">{{ t('app.settings') }}</RouterLink>
     </nav>
@@ -112,6 +113,7 @@ nav,
 }
 nav {
   flex-wrap: wrap;
+  gap: 2px;
 }
 .top {
   flex-wrap: wrap;
@@ -119,16 +121,29 @@ nav {
 /* A small screen: still one row, or the Bench loses as much below. */
 @media (max-width: 1199.98px) {
   nav {
-    gap: 2px;
+    gap: 0;
   }
   nav a:not(.mark) {
-    padding: 0 7px;
+    padding: 0 6px;
   }
   .right .soft {
     display: none;
   }
   .right select {
     margin: 0;
+  }
+}
+@media (max-width: 1099.98px) {
+  .top {
+    gap: 8px;
+    padding: 1px 12px;
+  }
+  nav a:not(.mark) {
+    padding: 0 5px;
+    font-size: 15px;
+  }
+  .right select {
+    width: 104px;
   }
 }
 /* A phone: one row that can be pushed aside, so that the screen's own matter is on it. */
@@ -155,7 +170,7 @@ nav a {
   display: inline-flex;
   align-items: center;
   gap: 10px;
-  padding: 0 12px;
+  padding: 0 9px;
   text-decoration: none;
   font-weight: 600;
   color: var(--ink);

@@ -185,6 +185,18 @@ export const api = {
     part(await call('searchCustomers', { body: { name, contact } }), ({ customers }) => customers),
   /** The picture itself is the body: what it is, the server finds out. */
   putPhoto: (id: string, file: Blob): Promise<Reply<Photo>> => call('storePhoto', { params: { id }, file }),
+  /** Bytes from `from` to before `to`; none where there are none. Throws NotReached. */
+  async imageBytes(id: string, from: number, to: number): Promise<Uint8Array> {
+    if (to <= from) return new Uint8Array();
+    try {
+      const reply = await fetch(addressOf('imageContent', { id }, undefined), { headers: { range: `bytes=${from}-${to - 1}` } });
+      if (!reply.ok) throw new NotReached(`status ${reply.status}`);
+      return new Uint8Array(await reply.arrayBuffer());
+    } catch (error) {
+      throw error instanceof NotReached ? error : new NotReached(String(error));
+    }
+  },
+  compareImages: (id: string, other: string): Promise<Reply<ImageComparison>> => call('compareImages', { params: { id, other } }),
   image: (id: string): Promise<Reply<Image>> => call('readImage', { params: { id } }),
   images: async (q?: string): Promise<Reply<Image[]>> =>
     part(await call('listImages', { query: q === undefined ? {} : { q } }), ({ images }) => images),
@@ -200,7 +212,6 @@ export const api = {
   run: (id: string): Promise<Reply<ProgrammerRun>> => call('readRun', { params: { id } }),
   cancelRun: (id: string, by: string): Promise<Reply<ProgrammerRun>> => call('cancelRun', { params: { id }, body: { by } }),
   combineImages: (id: string, body: CombineImages): Promise<Reply<Combined>> => call('combineImages', { params: { id }, body }),
-  compareImages: (id: string, other: string): Promise<Reply<ImageComparison>> => call('compareImages', { params: { id, other } }),
   /** What was written behind a seq. */
   entriesAfter: (id: string, after: number): Promise<Reply<Appended>> => call('entriesAfter', { params: { id }, query: { after } }),
   append: (id: string, by: string, entries: readonly EntryDraft[]): Promise<Reply<Appended>> =>

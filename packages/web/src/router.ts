@@ -19,6 +19,7 @@ export const router = createRouter({
     { path: '/families', name: 'families', component: () => import('./screens/families/FamiliesView.vue') },
     { path: '/families/:id', name: 'family', props: true, component: () => import('./screens/families/FamilyView.vue') },
     { path: '/instruments/:instrument?', name: 'instruments', component: () => import('./screens/instruments/InstrumentsView.vue') },
+    { path: '/stock', name: 'stock', component: () => import('./screens/stock/StockView.vue') },
     { path: '/experience', name: 'experience', component: () => import('./screens/experience/ExperienceView.vue') },
     { path: '/settings', name: 'settings', component: () => import('./screens/settings/SettingsView.vue') },
     { path: '/settings/licences', name: 'notices', component: () => import('./screens/settings/NoticesView.vue') },

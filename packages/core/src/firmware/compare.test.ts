@@ -51,3 +51,24 @@ describe('two dumps', () => {
     expect([found.places.length, found.morePlaces, found.differingBytes]).toEqual([mostPlaces, 5, mostPlaces + 5]);
   });
 });
+
+test('equal parts left out: the same places and bits as with all of it read', () => {
+  const a = Uint8Array.from({ length: 300 }, (_, at) => (at * 37) & 0xff);
+  const b = a.slice();
+  b[70] = (b[70] ?? 0) ^ 0x11;
+  b[150] = (b[150] ?? 0) ^ 0x80;
+  const whole = new DumpComparer();
+  whole.add(a, b);
+  const parts = new DumpComparer();
+  parts.skip(64);
+  parts.add(a.subarray(64, 128), b.subarray(64, 128));
+  parts.add(a.subarray(128, 192), b.subarray(128, 192));
+  parts.skip(108);
+  expect(parts.end()).toEqual(whole.end());
+});
+test('of what was left out nothing is said: two dumps that differ in an erased part are not called erased', () => {
+  const parts = new DumpComparer();
+  parts.skip(64);
+  parts.add(new Uint8Array(8).fill(0xff), new Uint8Array(8).fill(0x0f));
+  expect(parts.end().findings).toEqual(['only-fell']);
+});

@@ -68,6 +68,13 @@ export class DumpComparer {
     this.look(b, 'secondErased', 'secondZero');
   }
 
+  /** Bytes that are known to be equal, and so were not read: what they are is not known. */
+  skip(bytes: number): void {
+    this.sizes[0] += bytes;
+    this.sizes[1] += bytes;
+    if (bytes > 0) Object.assign(this.all, { firstErased: false, secondErased: false, firstZero: false, secondZero: false });
+  }
+
   private differ(from: number, to: number): void {
     this.first ??= from;
     this.differing += to - from;

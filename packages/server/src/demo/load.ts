@@ -1,13 +1,16 @@
 /** Demo data: people and jobs of an invented workshop, loaded once into a database without jobs. */
 import { readdir, readFile } from 'node:fs/promises';
 import path from 'node:path';
-import { newJobSchema, personSchema, shopSettingsSchema, usualShopSettings } from '@veglia/contract';
+import { imageFactsSchema, newJobSchema, personSchema, shopSettingsSchema, usualShopSettings } from '@veglia/contract';
 import { v5 as uuidv5, v7 as uuidv7 } from 'uuid';
 import { parseBoardFile } from '@veglia/core';
+import { goodContent } from '@veglia/simulators/set';
 import { z } from 'zod';
 import { changeBoard } from '../boards/boards.ts';
 import { newestSnapshot } from '../counts/counts.ts';
 import { storePhoto } from '../files/photos.ts';
+import { mostImageBytes, publishImage } from '../images/images.ts';
+import { receive } from '../images/uploads.ts';
 import { takeIn } from '../jobs/jobs.ts';
 import { changeShop } from '../shop.ts';
 import type { Store } from '../store.ts';
@@ -55,6 +58,7 @@ export async function loadDemo(store: Store, folder: string): Promise<void> {
     for (const { name, job } of jobs.filter((one) => !closed(one))) await loadJob(store, name, job, snapshot);
   }
   await loadBoards(store, path.join(folder, 'boards'), people[0]?.id ?? '');
+  await loadImages(store, path.join(folder, 'images.json'), people[0]?.id ?? '');
   await store.models.meta.create({ key: loadedKey, value: store.now().toISOString() });
 }
 
@@ -67,6 +71,25 @@ async function loadBoards(store: Store, folder: string, by: string): Promise<voi
     for (const { id, base64 } of photos) await storePhoto(store, id, Buffer.from(base64, 'base64'));
     for (const board of boards) await changeBoard(store, board.id, { by, version: 0, reason: 'Demo data', board });
   }
+}
+
+const imagesFile = z.object({
+  images: z.array(z.strictObject({ seed: z.number().int(), daysAgo: z.number().min(0), facts: imageFactsSchema })),
+});
+/** A small library; what is in the images is made, not kept. */
+async function loadImages(store: Store, file: string, by: string): Promise<void> {
+  const { images } = imagesFile.parse(JSON.parse(await readFile(file, 'utf8')));
+  for (const { seed, daysAgo, facts } of images) {
+    const content = goodContent(seed);
+    const id = uuidv5(`image ${seed}`, namespace);
+    await receive(store, id, 0, once(content), mostImageBytes);
+    const then = { ...store, now: () => new Date(store.now().getTime() - daysAgo * 86_400_000) };
+    await publishImage(then, id, { by, size: content.length, facts });
+  }
+}
+async function* once(content: Uint8Array): AsyncGenerator<Uint8Array> {
+  await Promise.resolve();
+  yield content;
 }
 
 async function loadJob(store: Store, name: string, demo: z.infer<typeof demoJobSchema>, snapshot: number): Promise<void> {

@@ -7,6 +7,7 @@ export const frameWords = {
     blink: 'Blink codes',
     instruments: 'Instruments',
     boards: 'Boards',
+    stock: 'Stock',
     families: 'Families',
     experience: 'Statistics',
     settings: 'Settings',

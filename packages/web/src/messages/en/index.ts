@@ -10,6 +10,7 @@ import { frameWords } from './frame.ts';
 import { instrumentsWords } from './instruments.ts';
 import { ledgerWords } from './ledger.ts';
 import { shopWords } from './shop.ts';
+import { stockWords } from './stock.ts';
 
 export const en = {
   ...frameWords,
@@ -23,4 +24,5 @@ export const en = {
   ...boardsWords,
   ...familiesWords,
   ...flashBenchWords,
+  ...stockWords,
 } as const;
