@@ -211,4 +211,7 @@ test('the library: an image is found by its board, compared with another bit for
   await page.getByTestId('hex-place').click();
   await expect(page.getByTestId('hex').locator('.differs')).toHaveCount(2);
   await expect(page.getByTestId('hex').locator('.differs').first()).toHaveText((one[falls ?? 0] ?? 0).toString(16).padStart(2, '0'));
+  await page.getByTestId('look-inside').click();
+  await expect(page.getByTestId('content').getByTestId('chart').locator('svg')).toBeVisible();
+  await expect(page.getByTestId('content')).toContainText('Recognised');
 });

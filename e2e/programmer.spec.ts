@@ -50,6 +50,7 @@ test('a weak chip, worked by the programmer: warm reads differ, cold ones agree,
   await page.getByTestId('programmer-start').click();
   await expect(page.getByTestId('programmer-result')).toContainText('Answers as VN25S8, 1 MiB');
   await expect(page.getByLabel('Identified as (optional)')).toHaveValue('VN25S8');
+  await expect(page.getByTestId('code-says')).toContainText('maker not in the table, 1 MiB');
   await page.locator('[data-result="found"]').click();
 
   await step(page, 'read');

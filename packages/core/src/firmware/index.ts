@@ -25,3 +25,4 @@ export { comparisonFindings, DumpComparer, mostPlaces, type DumpComparison } fro
 export { copyForecast, usualCopyTime, type CopyForecast } from './copyTime.ts';
 export { fitCodes, judgeFit, type Fit, type FitAim, type FitImage, type FitPoint } from './fit.ts';
 export { hitsAndMisses, targetOf, trialsOf, wonSettings, type FlashTrial, type WonSetting } from './history.ts';
+export { contentKinds, ContentReader, type Content, type ContentBlock, type ContentSignature, type ContentString } from './content.ts';

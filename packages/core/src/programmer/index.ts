@@ -1,3 +1,4 @@
+export { readChipCode, type ChipCode } from './chipCode.ts';
 export { flashromArguments, readFlashrom, type FlashromResult, type FlashromWork } from './flashrom.ts';
 export {
   programmerTroubles,

@@ -22,13 +22,13 @@ export interface Chip {
 }
 
 const marking = 'VN25S8';
-/** The maker’s byte has an even number of ones, which no number given out has: nobody’s chip. */
-const code = '334014';
+/** Behind four banks of makers, and in no table here: it is to be taken for nobody’s chip. */
+const code = '7f7f7f7ff14014';
 const bytes = 2 ** 20;
 /** Where the set’s own data stand: serial number, keys, adjustment. */
 export const ownData = { from: bytes - 0x1_0000, to: bytes - 0xf000 } as const;
 const startText = 'VNBT start 2.31 built 2026-02-11\0';
-const mainText = 'VNAP application 7.0.4 panel VP-43-A\0';
+const mainText = 'VNAP application 7.0.4\0';
 
 /** The content that starts a board: start code, application, space, the set’s own data. The same for every set but the own data, which follow `seed`. */
 export function goodContent(seed: number): Uint8Array {

@@ -1,6 +1,7 @@
 /** Two stored images byte by byte, where their chunks differ: read in ranges, a piece of each in memory at a time. */
 import { DumpComparer, type DumpComparison } from '@veglia/core';
 import { expose } from 'comlink';
+import { rangeOf } from './rangeOf.ts';
 
 /** Bytes read of each at once. */
 const pieceBytes = 2 ** 20;
@@ -19,15 +20,6 @@ export interface ComparedBytes {
   readonly lookedAt?: number;
 }
 
-/** Throws what fetch throws, and Error where the server refuses. */
-async function bytesOf(address: string, size: number, from: number, to: number): Promise<Uint8Array> {
-  const end = Math.min(to, size);
-  if (end <= from) return new Uint8Array();
-  const reply = await fetch(address, { headers: { range: `bytes=${from}-${end - 1}` } });
-  if (!reply.ok) throw new Error(`status ${reply.status}`);
-  return new Uint8Array(await reply.arrayBuffer());
-}
-
 const comparer = {
   async compare({ content: [one, other], sizes, runs }: CompareAsked): Promise<ComparedBytes> {
     const found = new DumpComparer();
@@ -37,7 +29,7 @@ const comparer = {
       found.skip(from - at);
       for (let piece = from; piece < to; piece += pieceBytes) {
         const end = Math.min(piece + pieceBytes, to);
-        const [a, b] = await Promise.all([bytesOf(one, sizes[0], piece, end), bytesOf(other, sizes[1], piece, end)]);
+        const [a, b] = await Promise.all([rangeOf(one, sizes[0], piece, end), rangeOf(other, sizes[1], piece, end)]);
         found.add(a, b);
         read += end - piece;
         if (read >= mostRead) return { comparison: found.end(), lookedAt: end };

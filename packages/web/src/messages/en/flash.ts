@@ -218,7 +218,13 @@ export const flashBenchWords = {
         region: 'Region (optional)',
       },
     },
-    compared: 'Compared',
+    code: {
+      says: 'By its code:',
+      unknownMaker: 'maker not in the table',
+      noContact: 'nothing answers; every bit is the same. Check contact and supply.',
+      damaged: 'No maker has such a number: a bit was lost. Check contact and supply, identify it again.',
+      otherSize: 'The code says {size}, and that is not the size entered.',
+    },
     won: 'Started sets with this board and panel were left with:',
     wonOne: '{name}: {to} (1 set) | {name}: {to} ({n} sets)',
     programmer: {

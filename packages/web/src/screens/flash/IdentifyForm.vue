@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** What the chip answered, one press an answer. */
-import { formatBytes, parseBytes, type FlashAim, type FlashDid, type FlashSession } from '@veglia/core';
-import { reactive, ref, watch } from 'vue';
+import { formatBytes, parseBytes, readChipCode, type FlashAim, type FlashDid, type FlashSession } from '@veglia/core';
+import { computed, reactive, ref, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
 import KeyCap from '../../parts/KeyCap.vue';
 import { cap } from '../bench/keymap.ts';
@@ -22,8 +22,22 @@ watch(props.bench.run, (run) => {
   const found = run?.work === 'identify' ? run.result : undefined;
   if (found?.kind === 'found') Object.assign(form, { chip: found.chip, code: found.code ?? '', size: formatBytes(found.bytes) });
 });
+const plainCode = (): string => form.code.trim().toLowerCase().replace(/^0x/, '').replaceAll(' ', '');
+/** What the code says by itself: maker, size, or that it can’t be one. */
+const codeSays = computed((): string[] => {
+  const code = plainCode();
+  if (!/^(?:[0-9a-f]{2}){2,8}$/.test(code)) return [];
+  const { contact, maker, damaged, bytes } = readChipCode(code);
+  if (!contact) return [t('flash.code.noContact')];
+  const size = form.size.trim() === '' ? undefined : parseBytes(form.size);
+  return [
+    [maker ?? t('flash.code.unknownMaker'), bytes === undefined ? '' : formatBytes(bytes)].filter(Boolean).join(', '),
+    ...(damaged ? [t('flash.code.damaged')] : []),
+    ...(bytes !== undefined && size !== undefined && bytes !== size ? [t('flash.code.otherSize', { size: formatBytes(bytes) })] : []),
+  ];
+});
 function record(result: Identified['result']): void {
-  const code = form.code.trim().toLowerCase().replace(/^0x/, '').replaceAll(' ', '');
+  const code = plainCode();
   const bytes = form.size.trim() === '' ? undefined : parseBytes(form.size);
   wrong.value = {
     ...(code !== '' && !/^[0-9a-f]{2,16}$/.test(code) ? { code: t('flash.wrong.code') } : {}),
@@ -53,6 +67,7 @@ function record(result: Identified['result']): void {
       :placeholder="t('flash.sizeHint')"
     />
     <TextField id="flash-code" v-model="form.code" :label="t('flash.field.code')" :error="wrong.code" />
+    <p v-if="codeSays.length > 0" class="wide" data-test="code-says">{{ t('flash.code.says') }} {{ codeSays.join('. ') }}</p>
     <p class="inline wide">
       <button
         v-for="(one, index) in results"

@@ -64,6 +64,7 @@ const rows = computed(() =>
     sides: pages.value.map((page) => Array.from({ length: rowBytes }, (_, column) => page[row * rowBytes + column])),
   })),
 );
+defineExpose({ goTo });
 const differs = (sides: readonly (readonly (number | undefined)[])[], column: number): boolean =>
   sides.length > 1 && sides[0]?.[column] !== sides[1]?.[column];
 </script>

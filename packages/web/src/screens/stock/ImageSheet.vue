@@ -9,10 +9,12 @@ import { useI18n } from 'vue-i18n';
 import { api, NotReached } from '../../api.ts';
 import ChoiceField from '../../parts/ChoiceField.vue';
 import type { ComparedBytes, ImageComparer } from '../../workers/compare.worker.ts';
+import ContentSheet from './ContentSheet.vue';
 import HexView from './HexView.vue';
 
 const props = defineProps<{ image: Image; images: readonly Image[]; by: string }>();
 const { t, d, n } = useI18n();
+const hexView = ref<InstanceType<typeof HexView>>();
 const other = ref('');
 const chunks = shallowRef<ImageComparison>();
 const compared = shallowRef<ComparedBytes>();
@@ -121,6 +123,7 @@ const route = routes.imageContent;
       }}</a>
       <RouterLink v-if="image.facts.job" class="push" :to="`/jobs/${image.facts.job}`">{{ t('stock.job') }}</RouterLink>
     </p>
+    <ContentSheet :key="`content ${image.id}`" :image="image" :address="contentOf(image.id)" @go-to="(offset) => hexView?.goTo(offset)" />
     <ChoiceField
       id="compare-with"
       v-model="other"
@@ -139,7 +142,7 @@ const route = routes.imageContent;
       </p>
       <p v-if="compared?.lookedAt !== undefined" class="alarm">{{ t('stock.compare.upTo', { size: formatBytes(compared.lookedAt) }) }}</p>
     </div>
-    <HexView :key="image.id" :image="image" :other="beside" :places="compared?.comparison.places ?? []" />
+    <HexView ref="hexView" :key="image.id" :image="image" :other="beside" :places="compared?.comparison.places ?? []" />
   </section>
 </template>
 
