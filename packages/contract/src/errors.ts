@@ -28,6 +28,7 @@ export const errorStatus = {
   'paper-too-long': 422,
   'upload-elsewhere': 409,
   'upload-incomplete': 422,
+  'image-in-use': 409,
   'step-not-open': 409,
   'programmer-busy': 409,
   internal: 500,

@@ -121,3 +121,22 @@ export const flashHistorySchema = z.object({
 });
 /** What the shop has seen on a board. */
 export type FlashHistory = z.infer<typeof flashHistorySchema>;
+
+/** Who erases an image, and why. */
+export const eraseImageSchema = z.strictObject({ by: z.uuid(), reason: z.string().trim().min(1).max(400) });
+/** Who erases an image, and why. */
+export type EraseImage = z.infer<typeof eraseImageSchema>;
+/** An image that was erased; `by` null: its time was over. */
+export const imageErasureSchema = z.object({
+  id: z.uuid(),
+  sha256: z.string(),
+  size: z.number().int(),
+  name: z.string(),
+  reason: z.string(),
+  by: z.uuid().nullable(),
+  at: z.string(),
+});
+/** An image that was erased. */
+export type ImageErasure = z.infer<typeof imageErasureSchema>;
+/** Images that were erased, newest first. */
+export const imageErasuresSchema = z.object({ erased: z.array(imageErasureSchema) });

@@ -26,6 +26,8 @@ export const shopSettingsSchema = z.strictObject({
   schools: z.record(idSchema, idSchema),
   /** How long "rails down" and "charge read" are relied on. */
   lapseMinutes: z.number().int().min(1, 'minutes are 1 to 480').max(480, 'minutes are 1 to 480'),
+  /** Days after a job was closed for which dumps that may hold a customer’s data are kept. */
+  userDataDays: z.number().int().min(1, 'days are 1 to 3650').max(3650, 'days are 1 to 3650'),
   benches: z.array(shortText.min(1)).max(40),
   shelves: z.array(shortText.min(1)).max(200),
   /** Known-good gear, when it was last proven to be, and which tool of the pack it is; null: any that reads or is fitted. */
@@ -57,6 +59,7 @@ export const usualShopSettings: ShopSettings = {
   tools: null,
   schools: {},
   lapseMinutes: usualLapseMinutes,
+  userDataDays: 180,
   benches: ['Bench 1'],
   shelves: [],
   gear: [],

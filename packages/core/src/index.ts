@@ -492,6 +492,7 @@ export {
   flashAnswering,
   flashCautions,
   flashReadiness,
+  maskSecrets,
   contentKinds,
   ContentReader,
   type Content,

@@ -23,6 +23,7 @@ import { codesOfFamily, listJobs, similarCards } from './jobs/list.ts';
 import { searchCustomers } from './customers.ts';
 import { compareImages, listImages, mostImageBytes, publishImage, readImage } from './images/images.ts';
 import { combineImages } from './images/combine.ts';
+import { eraseImage, imageErasures } from './images/erase.ts';
 import { flashHistory } from './images/history.ts';
 import { sendImage } from './images/send.ts';
 import { receive, receivedOf } from './images/uploads.ts';
@@ -228,6 +229,8 @@ export function createApp({
       await sendImage(store, params.id, exchange);
       return sent;
     },
+    eraseImage: ({ params, body }) => eraseImage(store, params.id, body),
+    imageErasures: async () => ({ erased: await imageErasures(store) }),
     flashHistory: ({ query }) => flashHistory(store, query.board, query.panel),
     listProgrammers: () => Promise.resolve({ programmers: runs?.list() ?? [] }),
     startRun: ({ params, body }) => theRuns().start(params.id, body),

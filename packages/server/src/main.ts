@@ -5,6 +5,7 @@ import closeWithGrace from 'close-with-grace';
 import { InputRefused } from '@veglia/core';
 import { createApp } from './app.ts';
 import { ConfigRefused, readConfig } from './config.ts';
+import { eraseOverdue } from './images/erase.ts';
 import { dropAbandoned } from './images/uploads.ts';
 import { collectChunks, graceMinutes } from './files/store.ts';
 import { drain } from './http/drain.ts';
@@ -41,6 +42,7 @@ async function main(): Promise<void> {
   // Chunks of uploads that never came to their end; an hour apart, as long as the grace they have.
   const collecting = setInterval(() => {
     dropAbandoned(store)
+      .then(() => eraseOverdue(store))
       .then(() => collectChunks(store))
       .catch((error: unknown) => log.warn({ err: error }, 'chunks were not collected'));
   }, graceMinutes * 60_000);

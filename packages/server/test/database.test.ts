@@ -63,13 +63,13 @@ describe('migrations', () => {
   const backToTheFirst = [
     'ALTER TABLE jobs DROP COLUMN snapshot',
     'ALTER TABLE job_cards DROP COLUMN counted',
-    `DROP TABLE counts_snapshots, told_experience, shop_settings, blink_tables, family_versions, board_versions, images,
+    `DROP TABLE counts_snapshots, told_experience, shop_settings, blink_tables, family_versions, board_versions, image_erasures, images,
        upload_pages, uploads, file_pages, files, chunks`,
     'DROP INDEX customers_name, customers_search, jobs_customer, entry_texts_search, job_cards_layout, job_cards_search',
     `ALTER TABLE job_cards DROP COLUMN number, DROP COLUMN opened_at, DROP COLUMN shelf, DROP COLUMN family, DROP COLUMN layout,
        DROP COLUMN code, DROP COLUMN symptoms, DROP COLUMN waiting, DROP COLUMN search`,
     'CREATE INDEX job_cards_state ON job_cards (state)',
-    'DROP INDEX ledger_flash_target',
+    'DROP INDEX ledger_flash_target, ledger_flash_image',
     'DROP COLLATION veglia_natural',
     `UPDATE job_cards SET card = jsonb_set(card #- '{top,probability}', '{top,odds}', card #> '{top,probability}')
       WHERE card #> '{top,probability}' IS NOT NULL`,

@@ -7,6 +7,7 @@ import fc from 'fast-check';
 import { v7 as uuidv7 } from 'uuid';
 import { chunkBytes, collectChunks, graceMinutes } from '../src/files/store.ts';
 import { abandonedDays, dropAbandoned, receive, receivedOf } from '../src/images/uploads.ts';
+import { eraseOverdue } from '../src/images/erase.ts';
 import { append } from '../src/jobs/ledger.ts';
 import { takeIn } from '../src/jobs/jobs.ts';
 import { ask, draft, intake, noon, openTestApp, type TestApp } from './support/testApp.ts';
@@ -258,4 +259,64 @@ test('what was seen on a board comes from the jobs that had it: a started set is
     settings: [{ name: 'panel id', to: '7', sets: 1 }],
   });
   expect((history.body as FlashHistory).trials).toHaveLength(2);
+});
+
+describe('erasing', () => {
+  const eraseBy = (id: string, reason = 'customer asked') =>
+    ask(running.app).post(`/api/images/${id}/erase`).send({ by: running.person, reason });
+  const later = (days: number) => ({ ...running.store, now: () => new Date(noon.getTime() + days * 86_400_000) });
+  const jobOf = async (): Promise<string> => (await takeIn(running.store, newJobSchema.parse(intake(running.person)), uuidv7)).id;
+  const close = (job: string) =>
+    append(running.store, job, running.person, [draft({ kind: 'job.closed', v: 2, outcome: 'handed-back', minutes: 5 }, 99)]);
+
+  test('its bytes are gone from the database with the next collection, and who, when and why stay', async () => {
+    const bytes = noise(2 * chunkBytes, 31);
+    const image = await store(bytes);
+    const shared = await store(Buffer.concat([bytes.subarray(0, chunkBytes), noise(chunkBytes, 32)]));
+    const held = async (piece: Buffer): Promise<number> =>
+      (
+        await running.store.sequelize.query('SELECT 1 FROM chunks WHERE sha256 = $1', {
+          bind: [createHash('sha256').update(piece).digest()],
+        })
+      )[0].length;
+    const reply = await eraseBy(image.id);
+    expect(reply.body).toMatchObject({
+      id: image.id,
+      sha256: image.sha256,
+      size: image.size,
+      by: running.person,
+      reason: 'customer asked',
+    });
+    expect([(await ask(running.app).get(`/api/images/${image.id}`)).status, (await eraseBy(image.id)).status]).toEqual([404, 404]);
+    await collectChunks(later(1));
+    // What another image has, too, is its own.
+    expect([await held(bytes.subarray(0, chunkBytes)), await held(bytes.subarray(chunkBytes))]).toEqual([1, 0]);
+    expect((await content(shared.id)).body).toHaveLength(2 * chunkBytes);
+    const { erased } = (await ask(running.app).get('/api/image-erasures')).body as { erased: { id: string }[] };
+    expect(erased.map(({ id }) => id)).toContain(image.id);
+  });
+
+  test('a dump of an open job is kept, whoever asks; once it is closed it may go', async () => {
+    const job = await jobOf();
+    const image = await store(noise(500, 33), { facts: { ...facts, job } });
+    expect([(await eraseBy(image.id)).body]).toMatchObject([{ code: 'image-in-use' }]);
+    await close(job);
+    expect((await eraseBy(image.id)).status).toBe(200);
+  });
+
+  test('with a customer’s data it goes by itself, so long after the job was closed and not before; other dumps stay', async () => {
+    const [job, open] = [await jobOf(), await jobOf()];
+    const mine = await store(noise(501, 34), { facts: { ...facts, job, userData: true } });
+    const stillOpen = await store(noise(502, 35), { facts: { ...facts, job: open, userData: true } });
+    const plain = await store(noise(503, 36), { facts: { ...facts, job } });
+    await close(job);
+    expect(await eraseOverdue(later(179))).toBe(0);
+    expect(await eraseOverdue(later(181))).toBe(1);
+    const there = async ({ id }: Image): Promise<number> => (await ask(running.app).get(`/api/images/${id}`)).status;
+    expect([await there(mine), await there(stillOpen), await there(plain)]).toEqual([404, 200, 200]);
+    const { erased } = (await ask(running.app).get('/api/image-erasures')).body as {
+      erased: { id: string; by: string | null; reason: string }[];
+    };
+    expect(erased.find(({ id }) => id === mine.id)).toMatchObject({ by: null, reason: 'retention' });
+  });
 });

@@ -18,10 +18,12 @@ import {
   type Combined,
   type CombineImages,
   type EntryDraft,
+  type EraseImage,
   type FlashHistory,
   type Health,
   type Image,
   type ImageComparison,
+  type ImageErasure,
   type Job,
   type JobCard,
   type JobCards,
@@ -197,6 +199,7 @@ export const api = {
     }
   },
   compareImages: (id: string, other: string): Promise<Reply<ImageComparison>> => call('compareImages', { params: { id, other } }),
+  eraseImage: (id: string, body: EraseImage): Promise<Reply<ImageErasure>> => call('eraseImage', { params: { id }, body }),
   image: (id: string): Promise<Reply<Image>> => call('readImage', { params: { id } }),
   images: async (q?: string): Promise<Reply<Image[]>> =>
     part(await call('listImages', { query: q === undefined ? {} : { q } }), ({ images }) => images),

@@ -302,6 +302,7 @@ export const en: Words = {
     'upload-elsewhere': 'These bytes do not follow on what has arrived. What arrived is kept: ask how much that is and continue there.',
     'upload-incomplete':
       'The image is not complete: its size or SHA-256 is not what was stated. What arrived is kept: send the rest or start again.',
+    'image-in-use': 'An open job still needs this image. It is kept: close the job first.',
     'step-not-open': 'This step is not open. Nothing was done on the chip. What is missing:',
     'programmer-busy': 'The programmer is at work. Nothing was started: wait until it is done, or cancel that work first.',
     'not-a-photo': 'Not a supported image. Use JPEG, PNG, WebP or AVIF.',

@@ -26,3 +26,4 @@ export { copyForecast, usualCopyTime, type CopyForecast } from './copyTime.ts';
 export { fitCodes, judgeFit, type Fit, type FitAim, type FitImage, type FitPoint } from './fit.ts';
 export { hitsAndMisses, targetOf, trialsOf, wonSettings, type FlashTrial, type WonSetting } from './history.ts';
 export { contentKinds, ContentReader, type Content, type ContentBlock, type ContentSignature, type ContentString } from './content.ts';
+export { maskSecrets } from './secrets.ts';

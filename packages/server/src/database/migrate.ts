@@ -12,6 +12,7 @@ import * as boards from './migrations/0009-boards.ts';
 import * as families from './migrations/0010-families.ts';
 import * as images from './migrations/0011-images.ts';
 import * as flashHistory from './migrations/0012-flash-history.ts';
+import * as imageErasures from './migrations/0013-image-erasures.ts';
 import * as listOfJobs from './migrations/0008-list-of-jobs.ts';
 
 const migrations: readonly { name: string; up: (options: { context: QueryInterface }) => Promise<void> }[] = [
@@ -27,6 +28,7 @@ const migrations: readonly { name: string; up: (options: { context: QueryInterfa
   { name: '0010-families', up: families.up },
   { name: '0011-images', up: images.up },
   { name: '0012-flash-history', up: flashHistory.up },
+  { name: '0013-image-erasures', up: imageErasures.up },
 ];
 
 /** Name of the last migration this program knows. */
@@ -63,10 +65,11 @@ async function grant(owner: Sequelize, appRole: string): Promise<void> {
   await owner.query(`GRANT USAGE ON SCHEMA public TO ${role}`);
   await owner.query(`GRANT SELECT, INSERT ON ledger_entries, packs, counts_snapshots TO ${role}`);
   await owner.query(`GRANT SELECT, INSERT, UPDATE ON ${changeable} TO ${role}`);
-  await owner.query(`GRANT SELECT, INSERT ON files, file_pages TO ${role}`);
+  await owner.query(`GRANT SELECT, INSERT, DELETE ON files, file_pages TO ${role}`);
   await owner.query(`GRANT SELECT, INSERT ON blink_tables, family_versions, board_versions TO ${role}`);
   await owner.query(`GRANT SELECT, INSERT, UPDATE, DELETE ON chunks, uploads, upload_pages TO ${role}`);
-  await owner.query(`GRANT SELECT, INSERT, UPDATE ON images TO ${role}`);
+  await owner.query(`GRANT SELECT, INSERT, UPDATE, DELETE ON images TO ${role}`);
+  await owner.query(`GRANT SELECT, INSERT ON image_erasures TO ${role}`);
   await owner.query(`GRANT DELETE ON job_cards TO ${role}`);
   await owner.query(`GRANT SELECT ON migrations TO ${role}`);
 }

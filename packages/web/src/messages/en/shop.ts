@@ -192,6 +192,7 @@ export const shopWords = {
     wrongPartShare: 'plus % of the part’s price',
     place: 'Location',
     mainsVolts: 'Mains, volts',
+    userDataDays: 'Dumps with customer data kept after closing, days',
     lapse: 'Rails check and charge reading valid for, minutes',
     mainsHertz: 'Mains, frequency',
     temperature: 'Temperatures',

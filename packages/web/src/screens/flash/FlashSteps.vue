@@ -95,7 +95,12 @@ const aim = computed((): FlashAim | undefined =>
 );
 const at = computed(() => selected.value ?? course.value.findIndex(({ state }) => state === 'due'));
 const area = computed(() => props.session.areas.find((one) => one.area === aim.value?.area));
-const factsHere = computed((): ImageFacts => ({ ...props.facts, area: area.value?.area ?? 'whole' }));
+const factsHere = computed((): ImageFacts => ({
+  ...props.facts,
+  area: area.value?.area ?? 'whole',
+  // Accounts, keys of the network and what was watched stand there.
+  ...(area.value?.area === 'user' ? { userData: true } : {}),
+}));
 const supplyBefore = computed(() => props.session.did.findLast((one) => one.step === 'supply'));
 
 const target = computed(() => targetOf(props.session));

@@ -37,6 +37,7 @@ interface SettingsForm {
   checkFee: string;
   mainsVolts: string;
   lapse: string;
+  userDataDays: string;
   mainsHertz: 50 | 60;
   temperature: 'C' | 'F';
   allTools: boolean;
@@ -69,6 +70,7 @@ const form = reactive<SettingsForm>({
   checkFee: '',
   mainsVolts: '',
   lapse: '',
+  userDataDays: '',
   mainsHertz: 50,
   temperature: 'C',
   allTools: true,
@@ -99,6 +101,7 @@ function show(settings: ShopSettings): void {
   form.checkFee = plainAmount(settings.checkFeeMinor, settings.currency);
   form.mainsVolts = String(settings.mainsVolts);
   form.lapse = String(settings.lapseMinutes);
+  form.userDataDays = String(settings.userDataDays);
   form.allTools = settings.tools === null;
   form.tools = [...(settings.tools ?? packs.current?.pack.tools.map(({ id }) => id) ?? [])];
   form.schools = { ...settings.schools };
@@ -150,6 +153,7 @@ function read(): ShopSettings | undefined {
     checkFeeMinor: price('checkFee'),
     mainsVolts: Number(form.mainsVolts.replace(',', '.')),
     lapseMinutes: Number(form.lapse),
+    userDataDays: Number(form.userDataDays),
     mainsHertz: form.mainsHertz,
     temperature: form.temperature,
     tools: form.allTools ? null : [...form.tools],
@@ -248,6 +252,13 @@ async function addPerson(): Promise<void> {
         inputmode="numeric"
       />
       <TextField id="lapse" v-model="form.lapse" :label="t('settings.lapse')" :error="errors.lapse" inputmode="numeric" />
+      <TextField
+        id="user-data-days"
+        v-model="form.userDataDays"
+        :label="t('settings.userDataDays')"
+        :error="errors.userDataDays"
+        inputmode="numeric"
+      />
       <FormField id="mainsHertz" :label="t('settings.mainsHertz')">
         <el-select id="mainsHertz" v-model="form.mainsHertz"
           ><el-option v-for="one in [50, 60]" :key="one" :value="one" :label="`${one} Hz`"

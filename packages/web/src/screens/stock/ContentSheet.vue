@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** What an image holds: how full it is, what stands where, versions and texts in it. */
 import type { Image } from '@veglia/contract';
-import { formatBytes, type Content } from '@veglia/core';
+import { formatBytes, maskSecrets, type Content } from '@veglia/core';
 import { proxy, wrap } from 'comlink';
 import { onUnmounted, ref, shallowRef } from 'vue';
 import { useI18n } from 'vue-i18n';
@@ -86,13 +86,13 @@ const rowsOf = (found: Content): string[][] =>
       <p v-if="content.versions.length === 0" class="soft">{{ t('stock.content.noVersions') }}</p>
       <ul data-test="versions">
         <li v-for="one in content.versions" :key="one.at">
-          <button type="button" class="plain reading" @click="emit('goTo', one.at)">{{ hex(one.at) }}</button> {{ one.text }}
+          <button type="button" class="plain reading" @click="emit('goTo', one.at)">{{ hex(one.at) }}</button> {{ maskSecrets(one.text) }}
         </li>
       </ul>
       <details>
         <summary>{{ t('stock.content.strings', content.strings.length) }}</summary>
         <ul class="reading">
-          <li v-for="one in content.strings" :key="one.at">{{ hex(one.at) }} {{ one.text }}</li>
+          <li v-for="one in content.strings" :key="one.at">{{ hex(one.at) }} {{ maskSecrets(one.text) }}</li>
         </ul>
       </details>
     </template>

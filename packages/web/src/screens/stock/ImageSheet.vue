@@ -8,12 +8,32 @@ import { computed, onUnmounted, ref, shallowRef, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { api, NotReached } from '../../api.ts';
 import ChoiceField from '../../parts/ChoiceField.vue';
+import TextField from '../../parts/TextField.vue';
+import { useSession } from '../../stores/session.ts';
 import type { ComparedBytes, ImageComparer } from '../../workers/compare.worker.ts';
 import ContentSheet from './ContentSheet.vue';
 import HexView from './HexView.vue';
 
 const props = defineProps<{ image: Image; images: readonly Image[]; by: string }>();
+const emit = defineEmits<{ erased: [] }>();
 const { t, d, n } = useI18n();
+const session = useSession();
+/** The bytes of a dump with a customer's data are shown on request only. */
+const bytesShown = ref(props.image.facts.userData !== true);
+const erasing = ref(false);
+const reason = ref('');
+async function erase(): Promise<void> {
+  const by = session.person?.id;
+  if (by === undefined || reason.value.trim() === '') return void (wrong.value = t('stock.erase.reasonFirst'));
+  try {
+    const reply = await api.eraseImage(props.image.id, { by, reason: reason.value.trim() });
+    if (reply.ok) emit('erased');
+    else wrong.value = reply.problem.title;
+  } catch (error) {
+    if (!(error instanceof NotReached)) throw error;
+    wrong.value = t('stock.away');
+  }
+}
 const hexView = ref<InstanceType<typeof HexView>>();
 const other = ref('');
 const chunks = shallowRef<ImageComparison>();
@@ -54,6 +74,8 @@ watch(
   () => props.image.id,
   () => {
     other.value = '';
+    bytesShown.value = props.image.facts.userData !== true;
+    erasing.value = false;
   },
 );
 watch(other, async (id) => {
@@ -123,6 +145,7 @@ const route = routes.imageContent;
       }}</a>
       <RouterLink v-if="image.facts.job" class="push" :to="`/jobs/${image.facts.job}`">{{ t('stock.job') }}</RouterLink>
     </p>
+    <p v-if="image.facts.userData" class="alarm" data-test="user-data">{{ t('stock.userData') }}</p>
     <ContentSheet :key="`content ${image.id}`" :image="image" :address="contentOf(image.id)" @go-to="(offset) => hexView?.goTo(offset)" />
     <ChoiceField
       id="compare-with"
@@ -142,7 +165,16 @@ const route = routes.imageContent;
       </p>
       <p v-if="compared?.lookedAt !== undefined" class="alarm">{{ t('stock.compare.upTo', { size: formatBytes(compared.lookedAt) }) }}</p>
     </div>
-    <HexView ref="hexView" :key="image.id" :image="image" :other="beside" :places="compared?.comparison.places ?? []" />
+    <HexView v-if="bytesShown" ref="hexView" :key="image.id" :image="image" :other="beside" :places="compared?.comparison.places ?? []" />
+    <button v-else type="button" class="push" data-test="show-bytes" @click="bytesShown = true">{{ t('stock.showBytes') }}</button>
+    <form v-if="erasing" class="fields" @submit.prevent="erase">
+      <TextField id="erase-reason" v-model="reason" class="wide" :label="t('stock.erase.reason')" :bounds="{ longest: 400 }" />
+      <button type="submit" class="push" data-test="erase-image">{{ t('stock.erase.do') }}</button>
+      <button type="button" class="plain" @click="erasing = false">{{ t('stock.erase.keep') }}</button>
+    </form>
+    <p v-else>
+      <button type="button" class="plain" data-test="erase-open" @click="erasing = true">{{ t('stock.erase.open') }}</button>
+    </p>
   </section>
 </template>
 

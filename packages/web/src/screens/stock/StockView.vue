@@ -70,7 +70,7 @@ watchDebounced(find, load, { debounce: 250 });
           </li>
         </ul>
       </section>
-      <ImageSheet v-if="image && images" :image="image" :images="images" :by="personOf(image.by)" />
+      <ImageSheet v-if="image && images" :image="image" :images="images" :by="personOf(image.by)" @erased="load" />
     </div>
   </div>
 </template>
