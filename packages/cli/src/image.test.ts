@@ -53,3 +53,16 @@ test('three reads are made one; two, or reads of different size, are refused', a
   expect((await call('combine', at('other.bin'), ...reads.slice(0, 2))).code).toBe(exitCodes.wrongInput);
   expect((await call('combine', at('other.bin'), ...reads, await file('short.bin', good.subarray(0, 9)))).code).toBe(exitCodes.wrongInput);
 });
+test('what it holds is told, and what is a person’s own is masked', async () => {
+  const bytes = new Uint8Array(3 * 4096).fill(0xff);
+  bytes.set(new TextEncoder().encode('boot 2.31 for ada@example.org'), 100);
+  bytes.set(gzipSync(good), 4096);
+  expect(await call('identify', await file('holds.bin', bytes))).toEqual({
+    code: exitCodes.fine,
+    out: expect.objectContaining({
+      bytes: 3 * 4096,
+      signatures: [{ kind: 'gzip', at: 4096 }],
+      versions: [{ at: 100, text: 'boot 2.31 for •••' }],
+    }),
+  });
+});

@@ -3,14 +3,17 @@ import { readFile, writeFile } from 'node:fs/promises';
 import { gunzipSync } from 'node:zlib';
 import {
   certainty,
+  ContentReader,
   DumpComparer,
   DumpReader,
   InputRefused,
+  maskSecrets,
   mostReads,
   noVotes,
   readImageFile,
   readsNeeded,
   vote,
+  type Content,
   type DumpComparison,
   type ImageFile,
 } from '@veglia/core';
@@ -60,6 +63,23 @@ export async function imageRead(file: string, to?: string): Promise<object> {
   reader.add(bytes);
   if (to !== undefined) await writeNew(to, bytes);
   return { ...more, gaps, ...reader.end() };
+}
+
+/** What a file holds: neighbouring blocks of one kind as one run, what is recognised, versions. Texts are masked as on the screen. */
+export async function imageIdentify(file: string): Promise<object> {
+  const { bytes } = await opened(file);
+  const reader = new ContentReader(bytes.length);
+  for (let at = 0; at < bytes.length; at += pieceBytes) reader.add(bytes.subarray(at, at + pieceBytes));
+  const { blocks, blockBytes, signatures, versions, strings } = reader.end();
+  const masked = (found: Content['strings']) => found.map(({ at, text }) => ({ at, text: maskSecrets(text) }));
+  const runs: { kind: string; from: number; to: number }[] = [];
+  blocks.forEach(({ kind }, index) => {
+    const [from, to] = [index * blockBytes, Math.min((index + 1) * blockBytes, bytes.length)];
+    const last = runs.at(-1);
+    if (last?.kind === kind) last.to = to;
+    else runs.push({ kind, from, to });
+  });
+  return { bytes: bytes.length, runs, signatures, versions: masked(versions), strings: masked(strings) };
 }
 
 /** Files are read whole, up to 2 GiB each; larger ones are compared by the server. */

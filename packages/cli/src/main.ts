@@ -23,7 +23,7 @@ import { smallModel, worlds } from '@veglia/simulators';
 import { Command, CommanderError, InvalidArgumentError, Option } from 'commander';
 import { z } from 'zod';
 import { readCase, readCompiled, readPack, readReferenceCases, shippedCasesFolder, shippedPackFolder } from './input.ts';
-import { imageCombine, imageCompare, imageRead } from './image.ts';
+import { imageCombine, imageCompare, imageIdentify, imageRead } from './image.ts';
 import { instrument } from './instruments.ts';
 import { packReport, usualPlays } from './packReport.ts';
 import { checkTable, familyNamed, readBlink, readText } from './blink.ts';
@@ -134,6 +134,11 @@ function program(io: Io): Command {
     .argument('<first>', 'image file')
     .argument('<second>', 'image file')
     .action(async (first: string, second: string) => print(await imageCompare(first, second)));
+  image
+    .command('identify')
+    .description('what an image holds: erased, text, program and packed parts, what is recognised, versions')
+    .argument('<file>', 'image file')
+    .action(async (file: string) => print(await imageIdentify(file)));
   image
     .command('combine')
     .description('several reads of a failing chip made one, bit by bit, and how sure that is')

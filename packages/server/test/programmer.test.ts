@@ -372,14 +372,22 @@ describe('work on the memory of a job', () => {
     slow.on = clipped(damaged());
     const own = new ProgrammerRuns(
       app.store,
-      { all: [{ id: 'slow', name: 'Slow', kind: 'simulated', driver: slow }], close: () => slow.close() },
+      {
+        all: [
+          { id: 'slow', name: 'Slow', kind: 'simulated', driver: slow },
+          { id: 'idle', name: 'Idle', kind: 'simulated', driver },
+        ],
+        close: () => slow.close(),
+      },
       pino({ level: 'silent' }),
     );
     const first = asked(job, 'read');
     const started = await own.start('slow', first);
     expect(await own.start('slow', first)).toBe(started);
     await expect(own.start('slow', asked(job, 'read'))).rejects.toThrow('programmer-busy');
-    expect(own.list()).toMatchObject([{ running: first.id }]);
+    // The same chip by another programmer: neither.
+    await expect(own.start('idle', asked(job, 'read'))).rejects.toThrow('programmer-busy');
+    expect(own.list()).toMatchObject([{ running: first.id }, { running: null }]);
     own.cancel(first.id);
     release();
     expect((await own.ended(first.id)).result).toEqual({ kind: 'cancelled', detail: '' });

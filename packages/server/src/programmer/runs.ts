@@ -66,6 +66,8 @@ export class ProgrammerRuns {
   readonly #ends = new Map<string, Promise<void>>();
   /** Programmer -> the run it is at. */
   readonly #busy = new Map<string, string>();
+  /** Sessions whose chip is worked on: two programmers never reach for one. */
+  readonly #sessions = new Set<string>();
 
   constructor(store: Store, programmers: Programmers, log: Logger) {
     [this.#store, this.#programmers, this.#log] = [store, programmers, log];
@@ -107,9 +109,10 @@ export class ProgrammerRuns {
     if (known) return known;
     const programmer = this.#programmers.all.find(({ id }) => id === programmerId);
     if (!programmer) throw new ApiError('not-found');
-    if (this.#busy.has(programmerId)) throw new ApiError('programmer-busy');
+    if (this.#busy.has(programmerId) || this.#sessions.has(asked.session)) throw new ApiError('programmer-busy');
     // Taken before anything is waited for: two that ask at once must not both find it free.
     this.#busy.set(programmerId, asked.id);
+    this.#sessions.add(asked.session);
     try {
       const { open, bytes } = await this.#openRun(programmer, asked);
       const stop = new AbortController();
@@ -133,6 +136,7 @@ export class ProgrammerRuns {
       return open.run;
     } catch (error) {
       this.#busy.delete(programmerId);
+      this.#sessions.delete(asked.session);
       throw error;
     }
   }
@@ -141,6 +145,7 @@ export class ProgrammerRuns {
     run.endedAt = this.#store.now().toISOString();
     run.result = result;
     this.#busy.delete(programmerId);
+    this.#sessions.delete(run.session);
     this.#stops.delete(run.id);
     this.#ends.delete(run.id);
     for (const id of [...this.#runs.keys()].slice(0, Math.max(0, this.#runs.size - mostKept)))
