@@ -126,7 +126,15 @@ test('a chip is flashed: nothing is written before the dump is stored twice over
   await expect(page.getByTestId('flash-answered')).toContainText('Flash the library image');
   await step(page, 'setting');
   await page.getByLabel('Setting', { exact: true }).fill('Panel id');
-  await page.getByLabel('Now', { exact: true }).fill('7');
+  await page.getByLabel('Now', { exact: true }).fill('0');
+  await choose(page, 'What the picture shows now (optional)', 'Doubled or split');
+  await expect(page.getByTestId('setting-asked')).toContainText('panel id');
+  await record(page);
+  // Stepped on until the picture is right; what was tried stays in view.
+  await expect(page.getByTestId('setting-tried')).toContainText('0 (Doubled or split)');
+  await page.getByTestId('setting-next').click();
+  await expect(page.getByLabel('Now', { exact: true })).toHaveValue('1');
+  await choose(page, 'What the picture shows now (optional)', 'Right');
   await record(page);
 
   await page.goto(`/jobs/${id}`);

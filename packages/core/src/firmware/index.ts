@@ -27,3 +27,5 @@ export { fitCodes, judgeFit, type Fit, type FitAim, type FitImage, type FitPoint
 export { hitsAndMisses, targetOf, trialsOf, wonSettings, type FlashTrial, type WonSetting } from './history.ts';
 export { contentKinds, ContentReader, type Content, type ContentBlock, type ContentSignature, type ContentString } from './content.ts';
 export { maskSecrets } from './secrets.ts';
+export { contactsOf, type ChipPin } from './pins.ts';
+export { nextValue, pictureSettings, settingFor, triedValues, type PictureLook, type PictureSetting } from './settings.ts';

@@ -35,6 +35,9 @@ export const overrideReasons = ['chip-unreadable', 'new-chip-empty', 'kept-elsew
 /** What came of a flash. */
 export const flashResults = ['starts', 'no-change', 'failed'] as const;
 
+/** What the picture looks like after a setting was changed. */
+export const pictureLooks = ['right', 'upside-down', 'mirrored', 'wrong-colours', 'striped', 'doubled', 'no-picture', 'too-dark'] as const;
+
 const sha256 = z.string().regex(/^[0-9a-f]{64}$/);
 const bytes = z
   .number()
@@ -155,7 +158,7 @@ export const flashDidSchema = z.discriminatedUnion('step', [
   z.strictObject({ step: z.literal('fitted'), from: short, to: short, differs: short.optional() }),
   z.strictObject({ step: z.literal('way-out'), checked: z.array(z.enum(wayOutChecks)).max(6) }),
   z.strictObject({ step: z.literal('started'), result: z.enum(flashResults) }),
-  z.strictObject({ step: z.literal('setting'), name: short, from: short.optional(), to: short }),
+  z.strictObject({ step: z.literal('setting'), name: short, from: short.optional(), to: short, shows: z.enum(pictureLooks).optional() }),
   z.strictObject({
     step: z.literal('overrode'),
     gate: z.string().regex(/^[a-z-]{3,40}$/),

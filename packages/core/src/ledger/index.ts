@@ -29,6 +29,7 @@ export {
   flashFeeds,
   flashPlans,
   flashResults,
+  pictureLooks,
   flashWhys,
   imageFits,
   imageSources,

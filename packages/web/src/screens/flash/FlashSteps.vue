@@ -2,6 +2,7 @@
 /** One session: the sequence, the step that is selected with what keeps it shut, and what the evidence says. */
 import { flashSentence, flashWords, type FlashHistory, type ImageFacts, type ShopSettings } from '@veglia/contract';
 import {
+  familyHints,
   flashCautions,
   flashCourse,
   flashFindings,
@@ -52,6 +53,7 @@ const props = defineProps<{
   compiled: CompiledPack;
   shop: ShopSettings;
   live: readonly Entry[];
+  family: string | undefined;
   facts: Omit<ImageFacts, 'area'>;
   /** What the last step answered on the Bench. */
   answered: string;
@@ -104,6 +106,8 @@ const factsHere = computed((): ImageFacts => ({
 const supplyBefore = computed(() => props.session.did.findLast((one) => one.step === 'supply'));
 
 const target = computed(() => targetOf(props.session));
+/** How the service menu of this family is opened, and remotes that worked. */
+const settingHints = computed(() => familyHints({ do: [{ press: 'service' }] }, props.compiled.families.get(props.family ?? '')));
 /** What this shop has seen on such a board; nothing where the server is away. */
 const history = shallowRef<FlashHistory>({ trials: [], settings: [] });
 watch(
@@ -252,7 +256,7 @@ function override(): void {
           <template v-if="open">
             <OpenMemory v-if="aim.step === 'opened'" :before="session.opened" @did="(did) => emit('did', did)" />
             <SupplyForm v-else-if="aim.step === 'supply'" :before="supplyBefore" @did="(did) => emit('did', did)" />
-            <WayForm v-else-if="aim.step === 'entered'" @did="(did) => emit('did', did)" />
+            <WayForm v-else-if="aim.step === 'entered'" :session="session" @did="(did) => emit('did', did)" />
             <IdentifyForm
               v-else-if="aim.step === 'identified'"
               :of="aim.of"
@@ -298,6 +302,7 @@ function override(): void {
               :step="aim.step"
               :session="session"
               :won="history.settings"
+              :hints="settingHints"
               @did="(did) => emit('did', did)"
             />
           </template>

@@ -162,6 +162,7 @@ const facts = computed((): Omit<ImageFacts, 'area'> => {
         :compiled="compiled"
         :shop="shop"
         :live="live"
+        :family="store.input?.set.family"
         :facts="facts"
         :answered="answered"
         @did="(did) => record(session!.id, did)"

@@ -1,21 +1,38 @@
 <script setup lang="ts">
 /** Another chip fitted, everything off, the first start, settings. */
-import { flashResults, wayOutOf, type FlashDid, type FlashSession, type WonSetting } from '@veglia/core';
+import {
+  flashResults,
+  nextValue,
+  pictureLooks,
+  settingFor,
+  triedValues,
+  wayOutOf,
+  type PictureLook,
+  type FlashDid,
+  type FlashSession,
+  type WonSetting,
+} from '@veglia/core';
 import { computed, reactive, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
 import KeyCap from '../../parts/KeyCap.vue';
 import { cap } from '../bench/keymap.ts';
+import ChoiceField from '../../parts/ChoiceField.vue';
 import TextField from '../../parts/TextField.vue';
 import TicksField from '../../parts/TicksField.vue';
 
 type Check = Extract<FlashDid, { step: 'way-out' }>['checked'][number];
-const props = defineProps<{ step: 'fitted' | 'way-out' | 'started' | 'setting'; session: FlashSession; won: readonly WonSetting[] }>();
+const props = defineProps<{
+  step: 'fitted' | 'way-out' | 'started' | 'setting';
+  session: FlashSession;
+  won: readonly WonSetting[];
+  hints: readonly string[];
+}>();
 const emit = defineEmits<{ did: [did: FlashDid] }>();
 const { t } = useI18n();
 const checks = computed(() => wayOutOf(props.session));
 const checked = ref<Check[]>([]);
 const chip = reactive({ from: '', to: props.session.opened.name, differs: '' });
-const setting = reactive({ name: '', from: '', to: '' });
+const setting = reactive<{ name: string; from: string; to: string; shows: PictureLook | '' }>({ name: '', from: '', to: '', shows: '' });
 const wrong = ref('');
 const filled = (text: string): boolean => text.trim() !== '';
 
@@ -37,9 +54,14 @@ function set(): void {
     name: setting.name.trim(),
     to: setting.to.trim(),
     ...(filled(setting.from) ? { from: setting.from.trim() } : {}),
+    ...(setting.shows === '' ? {} : { shows: setting.shows }),
   });
-  Object.assign(setting, { name: '', from: '', to: '' });
+  // The same setting is stepped on; where the picture is right, another one may follow.
+  Object.assign(setting, { name: setting.shows === 'right' ? '' : setting.name, from: '', to: '', shows: '' });
 }
+const tried = computed(() => (filled(setting.name) ? triedValues(props.session.did, setting.name) : []));
+const next = computed(() => (tried.value.length === 0 ? undefined : nextValue(tried.value.map(({ to }) => to))));
+const asked = computed(() => (setting.shows === '' ? undefined : settingFor(setting.shows)));
 </script>
 
 <template>
@@ -79,6 +101,7 @@ function set(): void {
     </button>
   </p>
   <form v-else class="fields" @submit.prevent="set">
+    <p v-if="hints.length > 0" class="wide" data-test="setting-hints">{{ t('bench.ofFamily') }} {{ hints.join('; ') }}</p>
     <div v-if="won.length > 0" class="wide" data-test="won-settings">
       {{ t('flash.won') }}
       <button
@@ -100,6 +123,21 @@ function set(): void {
     />
     <TextField id="flash-before" v-model="setting.from" :label="t('flash.field.before')" :bounds="{ longest: 80 }" />
     <TextField id="flash-after" v-model="setting.to" :label="t('flash.field.after')" :bounds="{ longest: 80 }" />
+    <ChoiceField
+      id="flash-shows"
+      v-model="setting.shows"
+      :label="t('flash.field.shows')"
+      :options="pictureLooks.map((value) => ({ value, label: t(`flash.shows.${value}`) }))"
+      :none="t('flash.shows.none')"
+    />
+    <p v-if="asked" class="wide" data-test="setting-asked">{{ t(`flash.settingFor.${asked}`) }}</p>
+    <p v-if="tried.length > 0" class="wide inline" data-test="setting-tried">
+      {{ t('flash.tried') }}
+      {{ tried.map(({ to, shows }) => (shows === undefined ? to : `${to} (${t(`flash.shows.${shows}`)})`)).join(', ') }}
+      <button v-if="next !== undefined" type="button" class="push" data-test="setting-next" @click="setting.to = next">
+        {{ t('flash.nextValue', { value: next }) }}
+      </button>
+    </p>
     <button type="submit" class="push full bottom" data-test="record-step">
       <KeyCap :label="cap('confirm')" />{{ t('flash.record') }}
     </button>

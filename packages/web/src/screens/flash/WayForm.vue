@@ -1,16 +1,21 @@
 <script setup lang="ts">
 /** How the chip is reached. */
-import { waysIn, type FlashDid } from '@veglia/core';
-import { reactive } from 'vue';
+import { waysIn, type FlashDid, type FlashSession } from '@veglia/core';
+import { reactive, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
 import KeyCap from '../../parts/KeyCap.vue';
 import { cap } from '../bench/keymap.ts';
 import ChoiceField from '../../parts/ChoiceField.vue';
+import PhotoButton from '../../parts/PhotoButton.vue';
+import PhotoThumb from '../../parts/PhotoThumb.vue';
 import TextField from '../../parts/TextField.vue';
+import PinDrawing from './PinDrawing.vue';
 
+const props = defineProps<{ session: FlashSession }>();
 const emit = defineEmits<{ did: [did: FlashDid] }>();
 const { t } = useI18n();
 const form = reactive<{ way: (typeof waysIn)[number]; with: string; clock: boolean }>({ way: 'clip', with: '', clock: false });
+const photo = ref('');
 function record(): void {
   const which = form.with.trim();
   emit('did', {
@@ -18,6 +23,7 @@ function record(): void {
     way: form.way,
     ...(which === '' ? {} : { with: which.slice(0, 80) }),
     ...(form.clock ? { clockStopped: true } : {}),
+    ...(photo.value === '' ? {} : { photo: photo.value }),
   });
 }
 </script>
@@ -32,6 +38,13 @@ function record(): void {
     />
     <TextField id="flash-with" v-model="form.with" :label="t('flash.field.with')" :bounds="{ longest: 80 }" />
     <el-checkbox v-model="form.clock" class="wide" data-test="clock-stopped">{{ t('flash.field.clock') }}</el-checkbox>
-    <button type="submit" class="push full" data-test="record-step"><KeyCap :label="cap('confirm')" />{{ t('flash.record') }}</button>
+    <PinDrawing class="wide" :memory="props.session.opened.memory" />
+    <span class="inline wide">
+      <PhotoButton :label="t('flash.wayPhoto')" @added="(id) => (photo = id)" />
+      <PhotoThumb v-if="photo" :photo="photo" :alt="t('flash.wayPhoto')" />
+    </span>
+    <button type="submit" class="push full bottom" data-test="record-step">
+      <KeyCap :label="cap('confirm')" />{{ t('flash.record') }}
+    </button>
   </form>
 </template>
