@@ -35,7 +35,7 @@ function programmersOf(text: string): ProgrammerSetting[] {
     .filter((one) => one !== '')
     .map((one) => {
       const at = one.indexOf('=');
-      return { name: one.slice(0, at).trim(), spec: one.slice(at + 1).trim() };
+      return { name: one.slice(0, Math.max(0, at)).trim(), spec: one.slice(at + 1).trim() };
     });
 }
 const programmerSpec = /^[a-z0-9_]{2,30}(?::[\w.,:=@/+-]{1,200})?$/;

@@ -110,6 +110,9 @@ describe('the environment', () => {
     [{ ...env, VEGLIA_PUBLIC_URL: 'bench.example.org' }, /VEGLIA_PUBLIC_URL/],
     [{ ...env, LOG_LEVEL: 'loud' }, /LOG_LEVEL is "loud", which is none of fatal/],
     [{ ...env, VEGLIA_GRACE_SECONDS: '0' }, /1 to 600/],
+    [{ ...env, VEGLIA_PROGRAMMERS: 'ch341a_spi' }, /VEGLIA_PROGRAMMERS is "ch341a_spi", which is no list/],
+    [{ ...env, VEGLIA_PROGRAMMERS: 'Clip=ch341a_spi $(id)' }, /is no list/],
+    [{ ...env, VEGLIA_PROGRAMMERS: 'Clip=-w' }, /is no list/],
   ])('%j is refused with a sentence', (wrong, message) => {
     expect(() => readConfig(wrong)).toThrow(message);
   });
@@ -124,6 +127,13 @@ describe('the environment', () => {
     })();
     expect(refusal.split('\n')).toHaveLength(3);
     expect(refusal).not.toContain('secret');
+  });
+  test('programmers are named, each with the value of flashrom’s -p', () => {
+    const { programmers } = readConfig({ ...env, VEGLIA_PROGRAMMERS: 'Bench clip=ch341a_spi; Box=serprog:dev=/dev/ttyACM0:115200;' });
+    expect(programmers).toEqual([
+      { name: 'Bench clip', spec: 'ch341a_spi' },
+      { name: 'Box', spec: 'serprog:dev=/dev/ttyACM0:115200' },
+    ]);
   });
   test('what is set to nothing is not set', () => {
     expect(readConfig({ ...env, PORT: '', VEGLIA_STATIC_DIR: '' })).toMatchObject({ port: 0, staticDir: undefined, graceSeconds: 10 });
