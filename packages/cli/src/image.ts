@@ -4,6 +4,7 @@ import { gunzipSync } from 'node:zlib';
 import {
   certainty,
   ContentReader,
+  contentRuns,
   DumpComparer,
   DumpReader,
   InputRefused,
@@ -70,16 +71,10 @@ export async function imageIdentify(file: string): Promise<object> {
   const { bytes } = await opened(file);
   const reader = new ContentReader(bytes.length);
   for (let at = 0; at < bytes.length; at += pieceBytes) reader.add(bytes.subarray(at, at + pieceBytes));
-  const { blocks, blockBytes, signatures, versions, strings } = reader.end();
+  const content = reader.end();
   const masked = (found: Content['strings']) => found.map(({ at, text }) => ({ at, text: maskSecrets(text) }));
-  const runs: { kind: string; from: number; to: number }[] = [];
-  blocks.forEach(({ kind }, index) => {
-    const [from, to] = [index * blockBytes, Math.min((index + 1) * blockBytes, bytes.length)];
-    const last = runs.at(-1);
-    if (last?.kind === kind) last.to = to;
-    else runs.push({ kind, from, to });
-  });
-  return { bytes: bytes.length, runs, signatures, versions: masked(versions), strings: masked(strings) };
+  const { signatures, versions, strings } = content;
+  return { bytes: bytes.length, runs: contentRuns(content), signatures, versions: masked(versions), strings: masked(strings) };
 }
 
 /** Files are read whole, up to 2 GiB each; larger ones are compared by the server. */

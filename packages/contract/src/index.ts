@@ -80,6 +80,7 @@ export {
   programmerWorks,
   runResultSchema,
   startRunSchema,
+  stepOfWork,
   type Programmer,
   type ProgrammerRun,
   type RunResult,

@@ -1,10 +1,19 @@
 /** Chip programmers of this server, and work that is under way on one. */
-import { memoryAreas, programmerTroubles } from '@veglia/core';
+import { memoryAreas, programmerTroubles, type FlashDid } from '@veglia/core';
 import { z } from 'zod';
 import { imageFactsSchema } from './images.ts';
 
 /** What a programmer is asked to do. */
 export const programmerWorks = ['identify', 'read', 'erase', 'blank', 'program', 'verify'] as const;
+/** The step of a session that each is. */
+export const stepOfWork = {
+  identify: 'identified',
+  read: 'read',
+  erase: 'erased',
+  blank: 'blank',
+  program: 'programmed',
+  verify: 'verified',
+} as const satisfies Record<(typeof programmerWorks)[number], FlashDid['step']>;
 /** How a programmer is driven: the command flashrom, or the stand-in of the demo. */
 export const programmerKinds = ['flashrom', 'simulated'] as const;
 

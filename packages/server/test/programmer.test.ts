@@ -110,6 +110,18 @@ describe('flashrom beside the conformance', () => {
   test('a command that isn’t there is not reached', async () => {
     expect(await new FlashromProgrammer('/nowhere/flashrom', 'dummy').probe()).toEqual({ kind: 'not-reached', detail: 'ENOENT' });
   });
+  test('a message on one pipe in the middle of a line of the other is read all the same', async () => {
+    const torn = path.join(mkdtempSync(path.join(tmpdir(), 'veglia-torn-')), 'flashrom');
+    const lines = [
+      "printf 'Using clock_gettime for '",
+      'sleep 0.05',
+      `printf 'Error: Unknown programmer "x". Valid choices are:\\n' >&2`,
+      'sleep 0.05',
+    ];
+    writeFileSync(torn, ['#!/bin/sh', ...lines, "printf 'delay loops.\\n'", 'exit 1', ''].join('\n'), { mode: 0o755 });
+    expect(await new FlashromProgrammer(torn, 'x').probe()).toMatchObject({ kind: 'not-reached' });
+    rmSync(path.dirname(torn), { recursive: true });
+  });
   test('told to stop, the command is gone', async () => {
     const slow = path.join(mkdtempSync(path.join(tmpdir(), 'veglia-slow-')), 'flashrom');
     writeFileSync(slow, '#!/bin/sh\nexec sleep 60\n', { mode: 0o755 });

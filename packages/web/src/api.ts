@@ -200,6 +200,7 @@ export const api = {
   },
   compareImages: (id: string, other: string): Promise<Reply<ImageComparison>> => call('compareImages', { params: { id, other } }),
   eraseImage: (id: string, body: EraseImage): Promise<Reply<ImageErasure>> => call('eraseImage', { params: { id }, body }),
+  imageErasures: (): Promise<Reply<{ erased: ImageErasure[] }>> => call('imageErasures', {}),
   image: (id: string): Promise<Reply<Image>> => call('readImage', { params: { id } }),
   images: async (q?: string): Promise<Reply<Image[]>> =>
     part(await call('listImages', { query: q === undefined ? {} : { q } }), ({ images }) => images),

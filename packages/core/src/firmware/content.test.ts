@@ -5,7 +5,7 @@
 import { readFileSync } from 'node:fs';
 import { gzipSync } from 'node:zlib';
 import { describe, expect, test } from '@jest/globals';
-import { ContentReader, type Content } from './content.ts';
+import { ContentReader, contentRuns, type Content } from './content.ts';
 
 const kib = 1024;
 /** An erased dump with parts at their places. */
@@ -56,6 +56,27 @@ describe('blocks', () => {
   test('however it is cut, it is the same', () => {
     const bytes = dumpOf(70 * kib, { 5000: noise(9000), 30_000: 'version 2.31 built 2026-02-11\0', 40_000: gzipSync(noise(500)) });
     for (const piece of [1000, 4096, 70 * kib]) expect(read(bytes, piece)).toEqual(read(bytes, 777));
+  });
+  test('neighbours of one kind are one run, which ends where the dump does, with their mean entropy', () => {
+    const content: Content = {
+      bytes: 4 * 4096 + 100,
+      blockBytes: 4096,
+      blocks: [
+        { kind: 'data', entropy: 5 },
+        { kind: 'data', entropy: 6 },
+        { kind: 'erased', entropy: 0 },
+        { kind: 'packed', entropy: 7.9 },
+        { kind: 'packed', entropy: 7.7 },
+      ],
+      signatures: [],
+      strings: [],
+      versions: [],
+    };
+    expect(contentRuns(content)).toEqual([
+      { kind: 'data', from: 0, to: 8192, entropy: 5.5 },
+      { kind: 'erased', from: 8192, to: 12_288, entropy: 0 },
+      { kind: 'packed', from: 12_288, to: 16_484, entropy: expect.closeTo(7.8, 9) },
+    ]);
   });
   test('a gigabyte has no more blocks than fit on a chart', () => {
     const reader = new ContentReader(2 ** 30);

@@ -13,8 +13,6 @@ const magics = [
   { kind: 'device-tree', bytes: [0xd0, 0x0d, 0xfe, 0xed] },
   { kind: 'gpt', bytes: [0x45, 0x46, 0x49, 0x20, 0x50, 0x41, 0x52, 0x54] },
 ] as const;
-/** Everything that is recognised. */
-export const contentKinds = [...new Set(magics.map(({ kind }) => kind)), 'mbr', 'ext'] as const;
 /** Something that begins at a byte. */
 export interface ContentSignature {
   readonly kind: (typeof magics)[number]['kind'] | 'mbr' | 'ext';
@@ -186,4 +184,23 @@ function isExt(bytes: Uint8Array): boolean {
   const blockSize = bytes[1024 + 24] ?? 0xff;
   const inodes = (bytes[1024] ?? 0) | (bytes[1025] ?? 0) | (bytes[1026] ?? 0) | (bytes[1027] ?? 0);
   return state >= 1 && state <= 7 && blockSize <= 6 && inodes !== 0;
+}
+
+/** Neighbouring blocks of one kind, from their first byte to behind their last, with their mean entropy. */
+export interface ContentRun {
+  readonly kind: ContentBlock['kind'];
+  readonly from: number;
+  readonly to: number;
+  readonly entropy: number;
+}
+/** The blocks of a dump as runs, in order. */
+export function contentRuns({ blocks, blockBytes, bytes }: Content): ContentRun[] {
+  const runs: { kind: ContentBlock['kind']; from: number; to: number; sum: number; blocks: number }[] = [];
+  blocks.forEach(({ kind, entropy }, index) => {
+    const [from, to] = [index * blockBytes, Math.min((index + 1) * blockBytes, bytes)];
+    const last = runs.at(-1);
+    if (last?.kind === kind) Object.assign(last, { to, sum: last.sum + entropy, blocks: last.blocks + 1 });
+    else runs.push({ kind, from, to, sum: entropy, blocks: 1 });
+  });
+  return runs.map(({ sum, blocks: n, ...run }) => ({ ...run, entropy: sum / n }));
 }

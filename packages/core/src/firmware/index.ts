@@ -25,7 +25,7 @@ export { comparisonFindings, DumpComparer, mostPlaces, type DumpComparison } fro
 export { copyForecast, usualCopyTime, type CopyForecast } from './copyTime.ts';
 export { fitCodes, judgeFit, type Fit, type FitAim, type FitImage, type FitPoint } from './fit.ts';
 export { hitsAndMisses, targetOf, trialsOf, wonSettings, type FlashTrial, type WonSetting } from './history.ts';
-export { contentKinds, ContentReader, type Content, type ContentBlock, type ContentSignature, type ContentString } from './content.ts';
+export { ContentReader, contentRuns, type Content, type ContentBlock, type ContentSignature, type ContentString } from './content.ts';
 export { maskSecrets } from './secrets.ts';
 export { contactsOf, type ChipPin } from './pins.ts';
-export { nextValue, pictureSettings, settingFor, triedValues, type PictureLook, type PictureSetting } from './settings.ts';
+export { nextValue, settingFor, triedValues, type PictureLook, type PictureSetting } from './settings.ts';

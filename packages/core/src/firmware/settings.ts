@@ -4,9 +4,7 @@ import { pictureLooks, type FlashDid } from '../ledger/index.ts';
 /** What a picture looks like after a start on other content. */
 export type PictureLook = (typeof pictureLooks)[number];
 /** Settings that a picture asks for, in the order of the work: the panel first, then mapping, then mirror. */
-export const pictureSettings = ['panel-id', 'mapping', 'mirror', 'backlight'] as const;
-/** One of `pictureSettings`. */
-export type PictureSetting = (typeof pictureSettings)[number];
+export type PictureSetting = 'panel-id' | 'mapping' | 'mirror' | 'backlight';
 
 const asksFor: Readonly<Record<PictureLook, PictureSetting | undefined>> = {
   right: undefined,

@@ -53,7 +53,7 @@ function detailOf(text: string): string {
   return (lines.find((line) => /^(?:Error|Couldn't|Failed)\b/.test(line)) ?? lines.at(-1) ?? '').slice(0, 160);
 }
 
-/** What a call came to. `code` is its exit code, negative where a signal ended it; `text` standard output and error together. */
+/** What a call came to. `code` is its exit code, negative where a signal ended it; `text` standard output, then standard error. */
 export function readFlashrom(work: FlashromWork, code: number, text: string): FlashromResult {
   const several = /^Multiple flash chip definitions match the detected chip\(s\): (?<chips>.+)$/m.exec(text)?.groups?.chips;
   if (several !== undefined)

@@ -49,6 +49,10 @@ export async function readImage(store: Store, id: string): Promise<Image> {
   return imageOf(row);
 }
 
+/** The user area of a set’s own memory holds accounts and keys of its owner, whoever stores it. */
+const marked = (facts: ImageFacts): ImageFacts =>
+  facts.source === 'own-set' && facts.area === 'user' ? { ...facts, userData: true } : facts;
+
 /** Makes an upload an image, or says anew what one is. Throws upload-incomplete, unknown-person. */
 export async function publishImage(store: Store, id: string, { by, size, sha256, facts }: PublishImage): Promise<Image> {
   if (!(await store.models.people.findByPk(by))) throw new ApiError('unknown-person');
@@ -56,12 +60,12 @@ export async function publishImage(store: Store, id: string, { by, size, sha256,
   if (known && (known.size !== size || (sha256 !== undefined && known.sha256 !== sha256))) throw new ApiError('entry-conflict');
   await store.sequelize.transaction(async (transaction) => {
     if (known) {
-      await store.sequelize.query('UPDATE images SET facts = $2 WHERE id = $1', { bind: [id, JSON.stringify(facts)], transaction });
+      await store.sequelize.query('UPDATE images SET facts = $2 WHERE id = $1', { bind: [id, JSON.stringify(marked(facts))], transaction });
       return;
     }
     const { crc32, md5 } = await publish(store, id, { size, sha256 }, transaction);
     await store.sequelize.query('INSERT INTO images (id, crc32, md5, facts, added_by, added_at) VALUES ($1, $2, $3, $4, $5, $6)', {
-      bind: [id, crc32, md5, JSON.stringify(facts), by, store.now()],
+      bind: [id, crc32, md5, JSON.stringify(marked(facts)), by, store.now()],
       transaction,
     });
   });

@@ -157,10 +157,10 @@ export class FlashromProgrammer implements ChipProgrammer {
         stdio: ['ignore', 'pipe', 'pipe'],
       });
       this.#child = child;
-      let text = '';
-      const take = (part: Buffer): void => void (text = (text + part.toString('latin1')).slice(-mostOutput));
-      child.stdout.on('data', take);
-      child.stderr.on('data', take);
+      // Each by itself: two pipes come in any order, and a line of one would stand in the middle of a line of the other.
+      const said = { out: '', error: '' };
+      child.stdout.on('data', (part: Buffer) => (said.out = (said.out + part.toString('latin1')).slice(-mostOutput)));
+      child.stderr.on('data', (part: Buffer) => (said.error = (said.error + part.toString('latin1')).slice(-mostOutput)));
       let killing: NodeJS.Timeout | undefined;
       const stop = (): void => {
         child.kill('SIGTERM');
@@ -176,7 +176,7 @@ export class FlashromProgrammer implements ChipProgrammer {
       child.once('error', (error: NodeJS.ErrnoException) => end({ kind: 'not-reached', detail: error.code ?? '' }));
       child.once('close', (code, ended) => {
         if (signal?.aborted === true) end({ kind: 'cancelled', detail: '' });
-        else end(readFlashrom(work, ended === null ? (code ?? -1) : -1, text));
+        else end(readFlashrom(work, ended === null ? (code ?? -1) : -1, `${said.out}\n${said.error}`));
       });
     });
   }

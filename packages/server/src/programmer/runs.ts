@@ -5,7 +5,7 @@
  * before the run has ended, whoever still looks on. A dump is stored and published before it is an entry.
  */
 import { setTimeout as after } from 'node:timers';
-import { flashWords, type Programmer, type ProgrammerRun, type RunResult, type StartRun } from '@veglia/contract';
+import { flashWords, stepOfWork, type Programmer, type ProgrammerRun, type RunResult, type StartRun } from '@veglia/contract';
 import {
   DumpReader,
   flashBodies,
@@ -39,15 +39,6 @@ const mostKept = 200;
 /** A programmer may take ten minutes, and what its chip takes at 10 kB/s: slower than any that is used (value of ours). */
 const longestMs = (bytes: number): number => 600_000 + bytes / 10;
 const usualBytes = 2 ** 26;
-
-const stepOf = {
-  identify: 'identified',
-  read: 'read',
-  erase: 'erased',
-  blank: 'blank',
-  program: 'programmed',
-  verify: 'verified',
-} as const satisfies Record<StartRun['work'], FlashDid['step']>;
 
 interface Open {
   readonly run: Run;
@@ -167,7 +158,7 @@ export class ProgrammerRuns {
     const { compiled, input } = await caseOfJob(store, job, entries);
     const { set, cautionsRead } = foldCase(input, compiled, 'cost', 'at-once');
     const aim: FlashAim = {
-      step: stepOf[asked.work],
+      step: stepOfWork[asked.work],
       ...(asked.work === 'identify' ? { of: asked.of ?? 'this' } : { area: area?.area ?? 'whole' }),
     };
     const { lapseMinutes } = (await readShop(store)).settings;

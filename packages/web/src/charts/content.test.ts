@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import type { Content } from '@veglia/core';
-import { contentOption, contentRuns } from './content.ts';
+import { contentOption } from './content.ts';
 
 const content: Content = {
   bytes: 4 * 4096 + 100,
@@ -18,13 +18,6 @@ const content: Content = {
 };
 const colours = { ink: '#000', soft: '#444', line: '#ccc', accent: '#066', alarm: '#900', surface: '#fff', wash: '#eee' } as never;
 
-test('neighbours of one kind are one run, which ends where the dump does', () => {
-  expect(contentRuns(content)).toEqual([
-    { kind: 'data', from: 0, to: 8192, entropy: 5.5 },
-    { kind: 'erased', from: 8192, to: 12_288, entropy: 0 },
-    { kind: 'packed', from: 12_288, to: 16_484, entropy: expect.closeTo(7.8, 9) },
-  ]);
-});
 test('each block stands once, in the series of its kind; what has no entropy below the line', () => {
   const words = { title: '', offset: '', entropy: '', kind: (kind: string) => kind, at: String };
   const series = contentOption(colours, content, words).series as { name: string; data: (number | null)[] }[];

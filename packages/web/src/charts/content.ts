@@ -40,19 +40,3 @@ export function contentOption(
     })),
   };
 }
-
-/** The same as a table: neighbours of one kind are one row, with their mean entropy. */
-export function contentRuns({
-  blocks,
-  blockBytes,
-  bytes,
-}: Content): { kind: ContentBlock['kind']; from: number; to: number; entropy: number }[] {
-  const runs: { kind: ContentBlock['kind']; from: number; to: number; sum: number; blocks: number }[] = [];
-  blocks.forEach(({ kind, entropy }, index) => {
-    const [from, to] = [index * blockBytes, Math.min((index + 1) * blockBytes, bytes)];
-    const last = runs.at(-1);
-    if (last?.kind === kind) Object.assign(last, { to, sum: last.sum + entropy, blocks: last.blocks + 1 });
-    else runs.push({ kind, from, to, sum: entropy, blocks: 1 });
-  });
-  return runs.map(({ sum, blocks: n, ...run }) => ({ ...run, entropy: sum / n }));
-}

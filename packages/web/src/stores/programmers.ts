@@ -15,6 +15,8 @@ export interface ProgrammerBench {
   readonly programmers: Readonly<Ref<readonly Programmer[]>>;
   readonly programmer: ComputedRef<Programmer | undefined>;
   readonly chosen: Ref<string>;
+  /** Of several types that answer alike, the one that is printed on the chip; empty: none was asked for. */
+  readonly chip: Ref<string>;
   readonly run: Readonly<Ref<ProgrammerRun | undefined>>;
   readonly samples: Readonly<Ref<readonly RunSample[]>>;
   /** The server is not reached. */
@@ -29,6 +31,7 @@ export function useProgrammers(session: () => string, ended: (run: ProgrammerRun
   const run = shallowRef<ProgrammerRun>();
   const samples = shallowRef<readonly RunSample[]>([]);
   const away = ref(false);
+  const chip = ref('');
   let timer: ReturnType<typeof setTimeout> | undefined;
 
   async function reached<T>(asked: () => Promise<Reply<T>>): Promise<Reply<T> | undefined> {
@@ -68,18 +71,19 @@ export function useProgrammers(session: () => string, ended: (run: ProgrammerRun
   });
   onUnmounted(() => clearTimeout(timer));
 
+  const programmer = computed(() => programmers.value.find(({ id }) => id === chosen.value) ?? programmers.value[0]);
   return {
     programmers,
-    programmer: computed(() => programmers.value.find(({ id }) => id === chosen.value) ?? programmers.value[0]),
+    programmer,
     chosen,
+    chip,
     run,
     samples,
     away,
     async start(asked) {
-      const programmer = programmers.value.find(({ id }) => id === chosen.value) ?? programmers.value[0];
       samples.value = [];
       run.value = undefined;
-      const reply = await api.startRun(programmer?.id ?? '', asked);
+      const reply = await api.startRun(programmer.value?.id ?? '', asked);
       if (reply.ok) take(reply.value);
       return reply;
     },

@@ -17,6 +17,8 @@ export const stockWords = {
       reasonFirst: 'Enter the reason. Nothing was erased.',
       do: 'Erase for good',
       keep: 'Keep it',
+      list: 'No image erased | 1 image erased | {n} images erased',
+      retention: 'the time set in Settings was over',
     },
     download: 'Save as a raw file',
     job: 'Job it was read in',

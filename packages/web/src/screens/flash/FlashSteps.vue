@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** One session: the sequence, the step that is selected with what keeps it shut, and what the evidence says. */
-import { flashSentence, flashWords, type FlashHistory, type ImageFacts, type ShopSettings } from '@veglia/contract';
+import { flashSentence, flashWords, stepOfWork, type FlashHistory, type ImageFacts, type ShopSettings } from '@veglia/contract';
 import {
   familyHints,
   flashCautions,
@@ -71,12 +71,11 @@ const bench = useProgrammers(
   () => props.session.id,
   () => void job.catchUp(),
 );
-const stepOf = { read: 'read', erase: 'erased', blank: 'blank', program: 'programmed', verify: 'verified' } as const;
 /** While a programmer is at work its step is the one on the screen: that it began says nothing of how it ends. */
 const atWork = computed((): FlashAim | undefined => {
   const run = bench.run.value;
   if (run?.endedAt !== null || run.work === 'identify' || run.area === null) return undefined;
-  return { step: stepOf[run.work], area: run.area };
+  return { step: stepOfWork[run.work], area: run.area };
 });
 /** As it stood when that began. */
 const shown = computed((): FlashSession => {
@@ -97,12 +96,7 @@ const aim = computed((): FlashAim | undefined =>
 );
 const at = computed(() => selected.value ?? course.value.findIndex(({ state }) => state === 'due'));
 const area = computed(() => props.session.areas.find((one) => one.area === aim.value?.area));
-const factsHere = computed((): ImageFacts => ({
-  ...props.facts,
-  area: area.value?.area ?? 'whole',
-  // Accounts, keys of the network and what was watched stand there.
-  ...(area.value?.area === 'user' ? { userData: true } : {}),
-}));
+const factsHere = computed((): ImageFacts => ({ ...props.facts, area: area.value?.area ?? 'whole' }));
 const supplyBefore = computed(() => props.session.did.findLast((one) => one.step === 'supply'));
 
 const target = computed(() => targetOf(props.session));

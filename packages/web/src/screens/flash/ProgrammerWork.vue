@@ -29,10 +29,7 @@ const job = useJob();
 const person = useSession();
 const now = useNow();
 const refused = ref<readonly string[]>([]);
-/** Of several that answer alike. */
-const chip = ref('');
-
-const { programmers, programmer, chosen, run, samples, away } = props.bench;
+const { programmers, programmer, chosen, chip, run, samples, away } = props.bench;
 const running = computed(() => (run.value?.endedAt === null ? run.value : undefined));
 const trouble = computed(() => {
   const result = run.value?.result;

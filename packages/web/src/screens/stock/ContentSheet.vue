@@ -1,12 +1,12 @@
 <script setup lang="ts">
 /** What an image holds: how full it is, what stands where, versions and texts in it. */
 import type { Image } from '@veglia/contract';
-import { formatBytes, maskSecrets, type Content } from '@veglia/core';
+import { contentRuns, formatBytes, maskSecrets, type Content } from '@veglia/core';
 import { proxy, wrap } from 'comlink';
 import { onUnmounted, ref, shallowRef } from 'vue';
 import { useI18n } from 'vue-i18n';
 import ChartFrame from '../../charts/ChartFrame.vue';
-import { contentOption, contentRuns } from '../../charts/content.ts';
+import { contentOption } from '../../charts/content.ts';
 import type { Colours, ChartOption } from '../../charts/option.ts';
 import type { ContentLooker } from '../../workers/content.worker.ts';
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** One image: what it is, its hashes, how it differs from another, and its bytes. */
 import type { Image, ImageComparison } from '@veglia/contract';
-import { addressOf, routes } from '@veglia/contract';
+import { addressOf } from '@veglia/contract';
 import { formatBytes, type DumpComparison } from '@veglia/core';
 import { wrap, type Remote } from 'comlink';
 import { computed, onUnmounted, ref, shallowRef, watch } from 'vue';
@@ -19,7 +19,8 @@ const emit = defineEmits<{ erased: [] }>();
 const { t, d, n } = useI18n();
 const session = useSession();
 /** The bytes of a dump with a customer's data are shown on request only. */
-const bytesShown = ref(props.image.facts.userData !== true);
+const asked = ref(false);
+const bytesShown = computed(() => asked.value || ![props.image, beside.value].some((one) => one?.facts.userData === true));
 const erasing = ref(false);
 const reason = ref('');
 async function erase(): Promise<void> {
@@ -74,7 +75,7 @@ watch(
   () => props.image.id,
   () => {
     other.value = '';
-    bytesShown.value = props.image.facts.userData !== true;
+    asked.value = false;
     erasing.value = false;
   },
 );
@@ -101,9 +102,9 @@ watch(other, async (id) => {
       runs: reply.value.runs,
     });
     if (other.value === id) compared.value = found;
-  } catch (error) {
-    if (!(error instanceof NotReached)) throw error;
-    wrong.value = t('stock.away');
+  } catch {
+    // The server or the worker: the images themselves are as they were.
+    if (other.value === id) wrong.value = t('stock.away');
   } finally {
     if (other.value === id) comparing.value = false;
   }
@@ -123,7 +124,6 @@ const summary = computed((): string => {
   };
   return t('stock.compare.found', values, places);
 });
-const route = routes.imageContent;
 </script>
 
 <template>
@@ -140,9 +140,7 @@ const route = routes.imageContent;
       <dd class="reading hash">{{ image.crc32 }}, {{ image.md5 }}</dd>
     </dl>
     <p class="inline">
-      <a class="push" :href="contentOf(image.id)" :download="`${image.sha256.slice(0, 12)}.bin`" :type="route.media">{{
-        t('stock.download')
-      }}</a>
+      <a class="push" :href="contentOf(image.id)" :download="`${image.sha256.slice(0, 12)}.bin`">{{ t('stock.download') }}</a>
       <RouterLink v-if="image.facts.job" class="push" :to="`/jobs/${image.facts.job}`">{{ t('stock.job') }}</RouterLink>
     </p>
     <p v-if="image.facts.userData" class="alarm" data-test="user-data">{{ t('stock.userData') }}</p>
@@ -166,7 +164,7 @@ const route = routes.imageContent;
       <p v-if="compared?.lookedAt !== undefined" class="alarm">{{ t('stock.compare.upTo', { size: formatBytes(compared.lookedAt) }) }}</p>
     </div>
     <HexView v-if="bytesShown" ref="hexView" :key="image.id" :image="image" :other="beside" :places="compared?.comparison.places ?? []" />
-    <button v-else type="button" class="push" data-test="show-bytes" @click="bytesShown = true">{{ t('stock.showBytes') }}</button>
+    <button v-else type="button" class="push" data-test="show-bytes" @click="asked = true">{{ t('stock.showBytes') }}</button>
     <form v-if="erasing" class="fields" @submit.prevent="erase">
       <TextField id="erase-reason" v-model="reason" class="wide" :label="t('stock.erase.reason')" :bounds="{ longest: 400 }" />
       <button type="submit" class="push" data-test="erase-image">{{ t('stock.erase.do') }}</button>

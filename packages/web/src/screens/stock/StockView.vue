@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** What the shop has on the shelf. Memory images so far: dumps of every job, and those that were bought or found. */
-import type { Image } from '@veglia/contract';
+import type { Image, ImageErasure } from '@veglia/contract';
 import { formatBytes } from '@veglia/core';
 import { watchDebounced } from '@vueuse/core';
 import { computed, onMounted, ref, shallowRef } from 'vue';
@@ -15,6 +15,7 @@ const { t, d } = useI18n();
 const session = useSession();
 const find = ref('');
 const images = shallowRef<readonly Image[]>();
+const erased = shallowRef<readonly ImageErasure[]>([]);
 const reached = ref(true);
 const chosen = ref('');
 const image = computed(() => images.value?.find(({ id }) => id === chosen.value) ?? images.value?.[0]);
@@ -25,6 +26,8 @@ async function load(): Promise<void> {
     if (session.people.length === 0) await session.load();
     const reply = await api.images(find.value.trim() === '' ? undefined : find.value.trim());
     if (reply.ok) images.value = reply.value;
+    const gone = await api.imageErasures();
+    if (gone.ok) erased.value = gone.value.erased;
     reached.value = true;
   } catch (error) {
     if (!(error instanceof NotReached)) throw error;
@@ -69,6 +72,15 @@ watchDebounced(find, load, { debounce: 250 });
             </button>
           </li>
         </ul>
+        <details v-if="erased.length > 0" data-test="erased">
+          <summary>{{ t('stock.erase.list', erased.length) }}</summary>
+          <ul>
+            <li v-for="one in erased" :key="one.id">
+              {{ one.name }}, <span class="reading">{{ one.sha256.slice(0, 12) }}</span>. {{ d(one.at, 'minute') }},
+              {{ one.by === null ? t('stock.erase.retention') : `${personOf(one.by)}: ${one.reason}` }}
+            </li>
+          </ul>
+        </details>
       </section>
       <ImageSheet v-if="image && images" :image="image" :images="images" :by="personOf(image.by)" @erased="load" />
     </div>
