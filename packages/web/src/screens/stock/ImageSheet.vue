@@ -71,14 +71,6 @@ const facts = computed(() => {
   ].filter((one): one is [string, string] => one[1] !== undefined && one[1] !== '');
 });
 
-watch(
-  () => props.image.id,
-  () => {
-    other.value = '';
-    asked.value = false;
-    erasing.value = false;
-  },
-);
 watch(other, async (id) => {
   worker?.terminate();
   worker = undefined;
@@ -144,7 +136,7 @@ const summary = computed((): string => {
       <RouterLink v-if="image.facts.job" class="push" :to="`/jobs/${image.facts.job}`">{{ t('stock.job') }}</RouterLink>
     </p>
     <p v-if="image.facts.userData" class="alarm" data-test="user-data">{{ t('stock.userData') }}</p>
-    <ContentSheet :key="`content ${image.id}`" :image="image" :address="contentOf(image.id)" @go-to="(offset) => hexView?.goTo(offset)" />
+    <ContentSheet :image="image" :address="contentOf(image.id)" @go-to="(offset) => hexView?.goTo(offset)" />
     <ChoiceField
       id="compare-with"
       v-model="other"
@@ -163,7 +155,7 @@ const summary = computed((): string => {
       </p>
       <p v-if="compared?.lookedAt !== undefined" class="alarm">{{ t('stock.compare.upTo', { size: formatBytes(compared.lookedAt) }) }}</p>
     </div>
-    <HexView v-if="bytesShown" ref="hexView" :key="image.id" :image="image" :other="beside" :places="compared?.comparison.places ?? []" />
+    <HexView v-if="bytesShown" ref="hexView" :image="image" :other="beside" :places="compared?.comparison.places ?? []" />
     <button v-else type="button" class="push" data-test="show-bytes" @click="asked = true">{{ t('stock.showBytes') }}</button>
     <form v-if="erasing" class="fields" @submit.prevent="erase">
       <TextField id="erase-reason" v-model="reason" class="wide" :label="t('stock.erase.reason')" :bounds="{ longest: 400 }" />

@@ -82,7 +82,7 @@ watchDebounced(find, load, { debounce: 250 });
           </ul>
         </details>
       </section>
-      <ImageSheet v-if="image && images" :image="image" :images="images" :by="personOf(image.by)" @erased="load" />
+      <ImageSheet v-if="image && images" :key="image.id" :image="image" :images="images" :by="personOf(image.by)" @erased="load" />
     </div>
   </div>
 </template>
