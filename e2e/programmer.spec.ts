@@ -1,23 +1,9 @@
 import type { Page } from '@playwright/test';
-import { compilePack } from '@veglia/core';
-import { readPackFolder } from '@veglia/contract/node';
-import { seedOf, SimulatedSet } from '@veglia/simulators/set';
-import { v7 as uuidv7 } from 'uuid';
 import { expect, test } from './support/app.ts';
-import { choose, seedJob } from './support/steps.ts';
-import { inRoot } from '../scripts/lib/paths.mjs';
+import { choose } from './support/steps.ts';
 
 test.use({ withDemo: true });
 
-const layout = compilePack(await readPackFolder(inRoot('knowledge'))).layouts.get('led-tcon');
-/** The id of a job whose simulated set has a chip with weak cells. */
-function weakJob(): string {
-  for (;;) {
-    const id = uuidv7();
-    const seed = seedOf(1, id);
-    if (seed % 2 === 0 && layout && new SimulatedSet({ layout, faults: ['main.startup-memory'], seed }).chip().weak.length > 0) return id;
-  }
-}
 const step = (page: Page, name: string) => expect(page.locator(`[data-test="flash-step"][data-step="${name}"]`)).toBeVisible();
 const start = async (page: Page): Promise<void> => {
   const before = await page.locator('[data-test="flash-step"]').getAttribute('data-did');
@@ -26,27 +12,31 @@ const start = async (page: Page): Promise<void> => {
   await expect(page.getByTestId('programmer-progress')).toHaveCount(0);
 };
 
-test('a weak chip, worked by the programmer: warm reads differ, cold ones agree, a new chip is written, verified and starts', async ({
+test('the demo’s weak chip, worked by the programmer from the Bench on: warm reads differ, cold ones agree, a new chip is written, verified and starts', async ({
   page,
 }) => {
-  const session = uuidv7();
-  const did = (one: object) => ({ kind: 'flash.step', v: 1, session, did: one });
-  const { id } = await seedJob(
-    page,
-    { customer: null, plate: { maker: 'Quorvane', model: 'QK3-50', serial: '' } },
-    [
-      { kind: 'job.opened', v: 3, set: { layout: 'led-tcon', family: 'quorvane.qk3' }, mayLoseData: true },
-      { kind: 'symptom.reported', v: 2, symptoms: ['slow-start'], seen: true },
-      { kind: 'set.changed', v: 3, stage: 'back-off', railsDown: true },
-      did({ step: 'opened', memory: 'spi-nor', name: 'U7', marking: 'VN25S8', areas: ['whole'], why: 'cold-clears', plan: 'rewrite' }),
-      did({ step: 'supply', ioVolts: 3.3, programmerVolts: 3.3, feeds: ['programmer'] }),
-      did({ step: 'entered', way: 'clip' }),
-    ],
-    weakJob(),
-  );
-  await page.goto(`/jobs/${id}/flash`);
-  await step(page, 'identified');
+  await page.goto('/');
+  await page.locator('#find').fill('DR8258');
+  await page.locator('[data-job]', { hasText: 'NX-39' }).click();
+  // The Bench got as far as the chip: cold it starts.
+  await expect(page.locator('[data-test="next"][data-step="memory.identify"]')).toBeVisible();
+  await page.getByTestId('work-flash').click();
+  await page.getByLabel('Name on the board').fill('U7');
+  await page.getByLabel('Marking on the chip').fill('VN25S8');
+  await page.getByTestId('start-session').click();
+  // Its supply is measured under power, and nothing is clipped on before the set is unplugged and its rails are down.
+  await step(page, 'supply');
   await page.getByTestId('read-cautions').click();
+  await page.getByTestId('io-volts').fill('3.3');
+  await page.getByTestId('programmer-volts').fill('3.3');
+  await page.getByTestId('record-step').click();
+  await step(page, 'entered');
+  for (const asked of ['unplug-first', 'down-first']) {
+    await expect(page.getByTestId('flash-unsafe')).toHaveAttribute('data-unsafe', asked);
+    await page.getByTestId('make-safe').click();
+  }
+  await page.getByTestId('record-step').click();
+  await step(page, 'identified');
   await page.getByTestId('programmer-start').click();
   await expect(page.getByTestId('programmer-result')).toContainText('Answers as VN25S8, 1 MiB');
   await expect(page.getByLabel('Identified as (optional)')).toHaveValue('VN25S8');
@@ -90,4 +80,11 @@ test('a weak chip, worked by the programmer: warm reads differ, cold ones agree,
   await step(page, 'verified');
   await start(page);
   await step(page, 'way-out');
+  for (const tick of await page.getByTestId('flash-step').locator('.el-checkbox').all()) await tick.click();
+  await page.getByTestId('record-step').click();
+  await step(page, 'started');
+  await page.locator('[data-result="starts"]').click();
+  // What it came to is known on the Bench as well.
+  await page.getByRole('link', { name: 'Back to the Bench' }).click();
+  await expect(page.locator('[data-test="next"][data-step="prove-and-close"]')).toBeVisible();
 });

@@ -22,7 +22,7 @@ export interface DemoJob {
   readonly entries: readonly { readonly minute: number; readonly body: Record<string, unknown> }[];
 }
 
-type Stand = 'taken-in' | 'begun' | 'half-way' | 'asked' | 'closed';
+type Stand = 'taken-in' | 'begun' | 'half-way' | 'to-flash' | 'asked' | 'closed';
 
 interface Plan {
   readonly layout: string;
@@ -67,9 +67,10 @@ const plans: readonly Plan[] = [
   { layout: 'plasma', fault: 'power.standby-dead', stand: 'taken-in' },
   { layout: 'oled', fault: 'radio.dead', stand: 'taken-in' },
   { layout: 'led-tcon-on-main', fault: 'keys.stuck', stand: 'taken-in' },
+  { layout: 'led-tcon-on-main', fault: 'main.startup-memory', stand: 'to-flash' },
 ];
 
-/** Days between one job and the next, so that the last was checked in today. */
+/** Days between one job and the next, so that the last two were checked in today. */
 const daysBetween = 0.8;
 /** Somebody works at it so many minutes after it was checked in, and from step to step. */
 const firstLook = 95;
@@ -131,7 +132,7 @@ function playedJob(plan: Plan, index: number, compiled: CompiledPack, names: Nam
   const shopOwn = index % 11 === 7;
   return {
     by: pick(names.people).id,
-    openedDaysAgo: Math.round((plans.length - index) * daysBetween * 10) / 10,
+    openedDaysAgo: Math.round(Math.max(1, plans.length - 1 - index) * daysBetween * 10) / 10,
     customer: shopOwn
       ? null
       : { name: names.customers[index % names.customers.length] ?? '', contact: names.phones[index % names.phones.length] ?? '' },
@@ -165,6 +166,12 @@ function leftWhere(
   if (plan.stand === 'begun') return work.slice(0, 1);
   const repairAt = work.findIndex((body) => body.kind === 'repair.done');
   const before = repairAt < 0 ? work.length : repairAt;
+  // Its chip is to be read on the flash bench.
+  if (plan.stand === 'to-flash')
+    return work.slice(
+      0,
+      work.findIndex((body) => body.kind === 'test.answered' && body.test.startsWith('memory.')),
+    );
   if (plan.stand === 'half-way') return work.slice(0, Math.max(1, Math.ceil(before / 2)));
   if (plan.stand === 'asked') {
     const low = 90 + 10 * Math.floor(random() * 6);

@@ -410,19 +410,22 @@ describe('work on the memory of a job', () => {
     const { all, close } = openProgrammers([], true);
     const simulated = all.find(({ id }) => id === 'simulated');
     const compiled = await app.store.packs.compiled(await app.store.packs.currentHash());
-    const under = { session, layout: 'led-tcon', job: 'aaaa', compiled };
+    const under = { session, layout: 'led-tcon', job: 'aaaa', fault: 'main.flash-content', compiled };
     const held = (of: 'this' | 'new-one') => {
       simulated?.clip?.({ ...under, of });
       return (simulated?.driver as SimulatedProgrammer).on;
     };
     const set = new SimulatedSet({
       layout: compiled.layouts.get('led-tcon')!,
-      faults: [['main.startup-memory', 'main.flash-content'][seedOf(1, 'aaaa') % 2]!],
+      faults: ['main.flash-content'],
       seed: seedOf(1, 'aaaa'),
     });
     expect(same(held('this')?.content, set.chip().content)).toBe(true);
     expect(held('this')).toBe(held('this'));
     expect(held('new-one')?.content.every((byte) => byte === 0xff)).toBe(true);
+    // A fault elsewhere in the set leaves its memory as it should be.
+    simulated?.clip?.({ ...under, session: 'other', of: 'this', fault: 'tcon.fuse-open' });
+    expect(same((simulated?.driver as SimulatedProgrammer).on?.content, goodContent(seedOf(1, 'aaaa')))).toBe(true);
     const emulated = all.find(({ id }) => id === 'emulated');
     expect(await emulated?.driver.identify()).toMatchObject({ kind: 'found', chip: 'W25Q128.V' });
     await close();

@@ -21,6 +21,8 @@ export interface UnderClip {
   readonly of: FlashAim['of'];
   readonly layout: string | undefined;
   readonly job: string;
+  /** The likeliest fault of the job when its chip is first met. */
+  readonly fault: string | undefined;
   readonly compiled: CompiledPack;
 }
 /** A programmer of this server. */
@@ -43,17 +45,13 @@ export interface Programmers {
 const simulatedSpeed = 2 ** 20;
 const emulatedChip = { name: 'W25Q128FV', bytes: 2 ** 24 } as const;
 
-/** Faults whose chip is worth a programmer; which one a set has follows from its job alone. */
-const simulatedFaults = ['main.startup-memory', 'main.flash-content'] as const;
-
-/** The chip of a job’s simulated set; a sound one where its layout has no board for the fault. */
-function chipUnder({ job, of, layout, compiled }: UnderClip): Clipped {
+/** The chip of a job’s simulated set, with what its likeliest fault does to it; a sound one where its layout has no board for that. */
+function chipUnder({ job, of, layout, fault, compiled }: UnderClip): Clipped {
   const seed = seedOf(1, job);
   const board = compiled.layouts.get(layout ?? '');
   if (of === 'good-one' || of === 'new-one' || !board) return clipped(soundChip());
   try {
-    const fault = simulatedFaults[seed % simulatedFaults.length] ?? simulatedFaults[0];
-    return clipped(new SimulatedSet({ layout: board, faults: [fault], seed }).chip());
+    return clipped(new SimulatedSet({ layout: board, faults: fault === undefined ? [] : [fault], seed }).chip());
   } catch (error) {
     if (error instanceof RangeError) return clipped(soundChip());
     throw error;

@@ -156,7 +156,7 @@ export class ProgrammerRuns {
     if (asked.work !== 'identify' && !area) throw missing('area', 'an area of this session');
     if (asked.work === 'read' && asked.facts === undefined) throw missing('facts', 'what the dump is');
     const { compiled, input } = await caseOfJob(store, job, entries);
-    const { set, cautionsRead } = foldCase(input, compiled, 'cost', 'at-once');
+    const { set, cautionsRead, faults } = foldCase(input, compiled, 'cost', 'at-once');
     const aim: FlashAim = {
       step: stepOfWork[asked.work],
       ...(asked.work === 'identify' ? { of: asked.of ?? 'this' } : { area: area?.area ?? 'whole' }),
@@ -180,7 +180,7 @@ export class ProgrammerRuns {
     // What is written goes onto the new chip where that is the plan.
     const writes = asked.work !== 'read' && asked.work !== 'identify';
     const of = aim.of ?? (writes && session.opened.plan === 'onto-new' ? 'new-one' : 'this');
-    programmer.clip?.({ session: asked.session, of, layout: set.layout, job: asked.job, compiled });
+    programmer.clip?.({ session: asked.session, of, layout: set.layout, job: asked.job, fault: faults[0]?.id, compiled });
     const run: Run = {
       id: asked.id,
       programmer: programmer.id,
