@@ -29,6 +29,8 @@ const gate: FlashWords['gate'] = {
   'reads-differ': 'The last two reads differ.',
   'chip-failing': 'The chip fails. Never write it again: use a new chip.',
   'nothing-in-it': 'Every byte is the same: an empty chip, or no contact. That is no backup.',
+  'repeats-itself':
+    'The same content stands there several times: the chip is smaller than it was read as, or takes longer addresses. Identify it again.',
   'size-differs': 'The dump is not as large as the chip.',
   'not-kept': 'The dump is not stored. A hash alone brings no board back.',
   'image-first': 'The image to write is not chosen.',

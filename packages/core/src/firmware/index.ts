@@ -18,7 +18,7 @@ export {
 } from './session.ts';
 export { boardOfMemory, flashCautions, flashReadiness, stageOfMemory, type FlashReadiness, type FlashUnsafe } from './safe.ts';
 export { formatBytes, parseBytes } from './size.ts';
-export { DumpReader, type DumpFacts } from './dump.ts';
+export { DumpReader, oddOf, type DumpFacts } from './dump.ts';
 export { bitCertainty, certainty, mostReads, noVotes, readsNeeded, vote, type Votes } from './majority.ts';
 export { fileReasons, imageFormats, mostTextSpan, readImageFile, type FileRefused, type ImageFile } from './formats.ts';
 export { comparisonFindings, DumpComparer, mostPlaces, type DumpComparison } from './compare.ts';

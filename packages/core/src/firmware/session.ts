@@ -25,6 +25,7 @@ export const flashGates = [
   'reads-differ',
   'chip-failing',
   'nothing-in-it',
+  'repeats-itself',
   'size-differs',
   'not-kept',
   'image-first',
@@ -198,6 +199,7 @@ function keepGates(session: FlashSession, area: AreaState): FlashGate[] {
   const [before, latest] = [whole.at(-2), whole.at(-1)];
   if (!latest) return ['read-first'];
   if (latest.allSame !== undefined) return ['nothing-in-it'];
+  if (latest.repeats !== undefined) return ['repeats-itself'];
   const size = sizeOf(session, area.area);
   if (size !== undefined && latest.bytes !== size) return ['size-differs'];
   if (before && before.sha256 !== latest.sha256) return ['reads-differ', ...onSame];
@@ -448,5 +450,5 @@ function saysOfReads(session: FlashSession, area: AreaState): FlashFinding[] {
   if (failing(area)) return ['chip-failing'];
   const gates = keepGates(session, area);
   if (gates.includes('reads-differ')) return ['reads-differ-contact'];
-  return gates.filter((one) => one === 'nothing-in-it' || one === 'size-differs' || one === 'not-kept');
+  return gates.filter((one) => one === 'nothing-in-it' || one === 'repeats-itself' || one === 'size-differs' || one === 'not-kept');
 }

@@ -318,6 +318,12 @@ export const sessionCases: readonly SessionCase[] = [
     says: ['nothing-in-it'],
   },
   {
+    name: 'read as larger than it is: its content stands there twice, and no image of this size is its backup',
+    did: [open(), supply, clip, found, read(a, { repeats: 2 * mega }), read(a, { repeats: 2 * mega }), chosen],
+    may: { 'erased whole': ['repeats-itself'] },
+    says: ['repeats-itself'],
+  },
+  {
     name: 'a dump of half the chip’s size',
     did: [open(), supply, clip, found, read(a, { bytes: 2 * mega }), read(a, { bytes: 2 * mega }), chosen],
     may: { 'erased whole': ['size-differs'] },

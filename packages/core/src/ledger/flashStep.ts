@@ -109,6 +109,8 @@ export const flashDidSchema = z.discriminatedUnion('step', [
     cold: z.boolean().optional(),
     /** Nothing in it: each byte the same. */
     allSame: z.enum(['ff', '00']).optional(),
+    /** One content several times over, each of so many bytes. */
+    repeats: bytes.optional(),
   }),
   /** Several reads of a failing chip made one. */
   z.strictObject({

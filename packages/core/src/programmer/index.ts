@@ -12,3 +12,4 @@ export {
   type ProgrammerWork,
   type StopSignal,
 } from './programmer.ts';
+export { beginsAsSfdp, readSfdp, type Sfdp, type SfdpErase, type SfdpRefused } from './sfdp.ts';

@@ -14,6 +14,7 @@ import {
   foldCase,
   InputRefused,
   liveEntries,
+  oddOf,
   sizeOf,
   type AreaState,
   type ChipImage,
@@ -300,7 +301,7 @@ export class ProgrammerRuns {
       extent: 'whole',
       image: id,
       ...(asked.cold === true ? { cold: true } : {}),
-      ...(dump.allSame === undefined ? {} : { allSame: dump.allSame }),
+      ...oddOf(dump),
     });
     return { kind: 'stored', image: id, sha256: dump.sha256, bytes: dump.bytes };
   }

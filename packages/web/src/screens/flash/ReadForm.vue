@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** A dump of an area: the file is stored, hashed and looked at; the user area of an eMMC may be read a second time in samples. */
 import type { ImageFacts } from '@veglia/contract';
-import { formatBytes, parseBytes, sizeOf, type AreaState, type Body, type FlashDid, type FlashSession } from '@veglia/core';
+import { formatBytes, oddOf, parseBytes, sizeOf, type AreaState, type Body, type FlashDid, type FlashSession } from '@veglia/core';
 import { computed, reactive, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
 import TextField from '../../parts/TextField.vue';
@@ -36,7 +36,7 @@ function stored({ image, dump }: SentDump): void {
     extent: 'whole',
     image: image.id,
     ...(cold.value ? { cold: true } : {}),
-    ...(dump.allSame === undefined ? {} : { allSame: dump.allSame }),
+    ...oddOf(dump),
   });
 }
 function sampled(): void {
