@@ -1,8 +1,22 @@
 /** Memory images: what one is, how it comes in, how two are compared. */
-import { flashResults, imageSources, memories, memoryAreas, mostReads } from '@veglia/core';
+import { flashResults, imageSources, memories, memoryAreas, mostOwnPlaces, mostReads, ownKinds } from '@veglia/core';
 import { z } from 'zod';
 
+const sha256Hex = z.string().regex(/^[0-9a-f]{64}$/);
 const printed = z.string().trim().min(1).max(120);
+const place = z
+  .number()
+  .int()
+  .min(0)
+  .max(2 ** 40);
+/** Places of what belongs to one set, in order, none over another. */
+const ownPlaces = z
+  .array(z.strictObject({ from: place, to: place, kind: z.enum(ownKinds) }))
+  .max(mostOwnPlaces)
+  .refine(
+    (all) => all.every(({ from, to }, index) => from < to && from >= (all[index - 1]?.to ?? 0)),
+    'places in order, none over another',
+  );
 /** What an image is: never its file name alone. */
 export const imageFactsSchema = z.strictObject({
   name: printed,
@@ -26,11 +40,14 @@ export const imageFactsSchema = z.strictObject({
   reconstructed: z.strictObject({ reads: z.number().int().min(3), doubtfulBytes: z.number().int().min(0) }).optional(),
   /** May hold a customer’s accounts and keys. */
   userData: z.boolean().optional(),
+  /** Serial number, hardware addresses, keys: what no other set has. Bytes from the start, `to` behind the last. */
+  own: ownPlaces.optional(),
+  /** SHA-256 of the dump whose own content was put into it. */
+  ownFrom: sha256Hex.optional(),
 });
 /** What an image is. */
 export type ImageFacts = z.infer<typeof imageFactsSchema>;
 
-const sha256Hex = z.string().regex(/^[0-9a-f]{64}$/);
 /** A stored image: size in bytes, hashes in hex. */
 export const imageSchema = z.object({
   id: z.uuid(),
@@ -103,6 +120,17 @@ export const combinedSchema = z.object({
 });
 /** What a majority came to. */
 export type Combined = z.infer<typeof combinedSchema>;
+
+/** An image, and a dump with own content marked. */
+export const putOwnSchema = z.strictObject({ by: z.uuid(), into: z.uuid(), own: z.uuid() });
+/** An image, and a dump with own content marked. */
+export type PutOwn = z.infer<typeof putOwnSchema>;
+/** What was said of an image before, newest first: who said otherwise, and when. */
+export const imageFactsBeforeSchema = z.object({
+  before: z.array(z.object({ facts: imageFactsSchema, by: z.uuid(), at: z.string() })),
+});
+/** What was said of an image before. */
+export type ImageFactsBefore = z.infer<typeof imageFactsBeforeSchema>;
 
 /** A board, and the panel it drives, as printed. */
 export const flashHistoryQuery = z.object({ board: printed, panel: printed.optional() });

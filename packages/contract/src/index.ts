@@ -44,6 +44,10 @@ export {
 } from './api.ts';
 export {
   imageFactsSchema,
+  imageFactsBeforeSchema,
+  putOwnSchema,
+  type ImageFactsBefore,
+  type PutOwn,
   imageSchema,
   imagesSchema,
   listImagesQuery,

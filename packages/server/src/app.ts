@@ -21,8 +21,9 @@ import { append, entriesAfter } from './jobs/ledger.ts';
 import { exportCase, paperFacts, readJob, takeIn } from './jobs/jobs.ts';
 import { codesOfFamily, listJobs, similarCards } from './jobs/list.ts';
 import { searchCustomers } from './customers.ts';
-import { compareImages, listImages, mostImageBytes, publishImage, readImage } from './images/images.ts';
+import { compareImages, imageFactsBefore, listImages, mostImageBytes, publishImage, readImage } from './images/images.ts';
 import { combineImages } from './images/combine.ts';
+import { putOwn } from './images/putOwn.ts';
 import { eraseImage, imageErasures } from './images/erase.ts';
 import { flashHistory } from './images/history.ts';
 import { sendImage } from './images/send.ts';
@@ -237,6 +238,8 @@ export function createApp({
     readRun: ({ params }) => Promise.resolve(theRuns().read(params.id)),
     cancelRun: ({ params }) => Promise.resolve(theRuns().cancel(params.id)),
     combineImages: ({ params, body }) => combineImages(store, params.id, body),
+    putOwn: ({ params, body }) => putOwn(store, params.id, body),
+    imageFactsBefore: async ({ params }) => ({ before: await imageFactsBefore(store, params.id) }),
     compareImages: ({ params }) => compareImages(store, params.id, params.other),
     entriesAfter: ({ params, query }) => entriesAfter(store, params.id, query.after),
     append: ({ params, body }) => append(store, params.id, body.by, body.entries),

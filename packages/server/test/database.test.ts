@@ -63,7 +63,8 @@ describe('migrations', () => {
   const backToTheFirst = [
     'ALTER TABLE jobs DROP COLUMN snapshot',
     'ALTER TABLE job_cards DROP COLUMN counted',
-    `DROP TABLE counts_snapshots, told_experience, shop_settings, blink_tables, family_versions, board_versions, image_erasures, images,
+    `DROP TABLE counts_snapshots, told_experience, shop_settings, blink_tables, family_versions, board_versions, image_erasures, image_facts_before,
+       images,
        upload_pages, uploads, file_pages, files, chunks`,
     'DROP INDEX customers_name, customers_search, jobs_customer, entry_texts_search, job_cards_layout, job_cards_search',
     `ALTER TABLE job_cards DROP COLUMN number, DROP COLUMN opened_at, DROP COLUMN shelf, DROP COLUMN family, DROP COLUMN layout,

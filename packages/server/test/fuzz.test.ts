@@ -10,7 +10,7 @@ beforeAll(async () => {
 afterAll(() => running.close());
 
 /** A little of it here; in full, `npm run bench:fuzz -- 2000 SEED`. */
-const [requests, seed] = (process.env.VEGLIA_FUZZ ?? '300 11').split(' ').map(Number) as [number, number];
+const [requests, seed] = (process.env.VEGLIA_FUZZ ?? '400 11').split(' ').map(Number) as [number, number];
 
 test(`${requests} requests from the OpenAPI document: none is a fault of ours, every refusal says why, nothing stored breaks a list`, async () => {
   const job = intake(running.person);

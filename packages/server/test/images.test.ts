@@ -129,6 +129,14 @@ describe('an image', () => {
     expect((await publish(image.id, 99)).status).toBe(409);
     const renamed = (await publish(image.id, 100, { facts: { ...facts, panel: 'VL32-A' } })).body as Image;
     expect(renamed).toEqual({ ...image, facts: { ...facts, panel: 'VL32-A' } });
+    // Said again it is no change; what was said before stays on record, with who changed it.
+    await publish(image.id, 100, { facts: { ...facts, panel: 'VL32-A' } });
+    await publish(image.id, 100, { facts: { ...facts, panel: 'VL32-B' } });
+    const { body } = await ask(running.app).get(`/api/images/${image.id}/facts-before`);
+    expect(body).toEqual({
+      before: [{ ...facts, panel: 'VL32-A' }, facts].map((before) => ({ facts: before, by: running.person, at: noon.toISOString() })),
+    });
+    expect((await ask(running.app).get(`/api/images/${uuidv7()}/facts-before`)).status).toBe(404);
   });
 
   test('a range of it, across chunks', async () => {
@@ -259,6 +267,66 @@ test('what was seen on a board comes from the jobs that had it: a started set is
     settings: [{ name: 'panel id', to: '7', sets: 1 }],
   });
   expect((history.body as FlashHistory).trials).toHaveLength(2);
+});
+
+describe('own content', () => {
+  /** Serial number of its label and a hardware address, across the cut between two chunks. */
+  const bytes = noise(2 * chunkBytes, 41);
+  bytes.write('Q350-1', 700);
+  bytes.write('02:1A:7F:30:12:9C', chunkBytes - 5);
+  const places = [
+    { from: 700, to: 706, kind: 'serial' },
+    { from: chunkBytes - 5, to: chunkBytes + 12, kind: 'address' },
+  ] as const;
+  const dump = async (more: object = {}): Promise<Image> => {
+    const { id: job } = await takeIn(running.store, newJobSchema.parse(intake(running.person)), uuidv7);
+    return store(bytes, { facts: { ...facts, job, ...more } });
+  };
+  const putInto = (into: Image, own: Image, id = uuidv7()) =>
+    ask(running.app).post(`/api/images/${id}/with-own`).send({ by: running.person, into: into.id, own: own.id });
+
+  test('of a set’s own dump is found as it is stored, by the serial number on its label too', async () => {
+    expect((await dump()).facts.own).toEqual(places);
+    // What a person marked is not searched again, and a bought image is nobody’s own.
+    expect((await dump({ own: [] })).facts.own).toEqual([]);
+    expect((await dump({ source: 'dealer' })).facts.own).toBeUndefined();
+  });
+
+  test('is put into another image of the board: there its own bytes, everywhere else the other’s', async () => {
+    const [own, other] = [await dump(), noise(2 * chunkBytes, 42)];
+    const base = await store(other, { facts: { ...facts, name: 'bought', source: 'dealer', panel: 'VL43-A2', board: 'qx 510' } });
+    const reply = await putInto(base, own);
+    expect(reply.status).toBe(201);
+    const made = reply.body as Image;
+    const wanted = Buffer.from(other);
+    for (const { from, to } of places) bytes.copy(wanted, from, from, to);
+    expect(Buffer.compare((await content(made.id)).body as Buffer, wanted)).toBe(0);
+    expect(made.facts).toEqual({ ...base.facts, own: places, ownFrom: own.sha256, job: own.facts.job });
+    expect((await putInto(base, own, made.id)).status).toBe(409);
+  });
+
+  test('is put into nothing that it does not stand at the same place in', async () => {
+    const own = await dump();
+    const into = async (more: object, size = 2 * chunkBytes) =>
+      putInto(await store(noise(size, 43), { facts: { ...facts, source: 'dealer', ...more } }), own);
+    const replies = [
+      await into({ board: 'QX-511' }),
+      await into({ board: undefined }),
+      await into({ area: 'boot-1' }),
+      await into({}, chunkBytes),
+      await putInto(own, await store(noise(2 * chunkBytes, 44))),
+    ];
+    expect(replies.map(({ status }) => status)).toEqual([400, 400, 400, 400, 400]);
+    expect(JSON.stringify(replies.map(({ body }) => body as object))).toContain('two images of one board');
+  });
+
+  test('places that lie over each other, or none of any length, are refused', async () => {
+    const image = await store(noise(100, 45));
+    const said = (own: object) => publish(image.id, 100, { facts: { ...facts, own } });
+    const one = { from: 10, to: 20, kind: 'keys' };
+    expect((await said([one])).status).toBe(200);
+    expect([(await said([one, { ...one, from: 19, to: 30 }])).status, (await said([{ ...one, to: 10 }])).status]).toEqual([400, 400]);
+  });
 });
 
 describe('erasing', () => {

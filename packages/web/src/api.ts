@@ -24,6 +24,7 @@ import {
   type Image,
   type ImageComparison,
   type ImageErasure,
+  type ImageFactsBefore,
   type Job,
   type JobCard,
   type JobCards,
@@ -40,6 +41,7 @@ import {
   type Programmer,
   type ProgrammerRun,
   type PublishImage,
+  type PutOwn,
   type ReplyTo,
   type RouteDescription,
   type ShopChange,
@@ -215,6 +217,9 @@ export const api = {
   startRun: (programmer: string, body: StartRun): Promise<Reply<ProgrammerRun>> => call('startRun', { params: { id: programmer }, body }),
   run: (id: string): Promise<Reply<ProgrammerRun>> => call('readRun', { params: { id } }),
   cancelRun: (id: string, by: string): Promise<Reply<ProgrammerRun>> => call('cancelRun', { params: { id }, body: { by } }),
+  putOwn: (id: string, body: PutOwn): Promise<Reply<Image>> => call('putOwn', { params: { id }, body }),
+  imageFactsBefore: async (id: string): Promise<Reply<ImageFactsBefore['before']>> =>
+    part(await call('imageFactsBefore', { params: { id } }), ({ before }) => before),
   combineImages: (id: string, body: CombineImages): Promise<Reply<Combined>> => call('combineImages', { params: { id }, body }),
   /** What was written behind a seq. */
   entriesAfter: (id: string, after: number): Promise<Reply<Appended>> => call('entriesAfter', { params: { id }, query: { after } }),

@@ -1,4 +1,5 @@
 /** Two dumps side by side, read once in pieces of equal length. */
+import { movedBetween, WindowSampler, type Moved } from './moved.ts';
 
 /** What two dumps have against each other. */
 export const comparisonFindings = [
@@ -24,6 +25,8 @@ export interface DumpComparison {
   readonly places: readonly { readonly from: number; readonly to: number; readonly bytes: number }[];
   /** Places beyond `mostPlaces`, not listed. */
   readonly morePlaces: number;
+  /** What stands elsewhere in the second. */
+  readonly moved: readonly Moved[];
   readonly findings: readonly (typeof comparisonFindings)[number][];
 }
 
@@ -48,6 +51,7 @@ export class DumpComparer {
   private readonly places: { from: number; to: number; bytes: number }[] = [];
   private more = 0;
   private last = Number.NEGATIVE_INFINITY;
+  private readonly samplers = [new WindowSampler(), new WindowSampler()] as const;
   private readonly all = { firstErased: true, secondErased: true, firstZero: true, secondZero: true };
 
   add(a: Uint8Array, b: Uint8Array): void {
@@ -64,6 +68,8 @@ export class DumpComparer {
     if (longest > shared) this.differ(at + shared, at + longest);
     this.sizes[0] += a.length;
     this.sizes[1] += b.length;
+    this.samplers[0].add(a);
+    this.samplers[1].add(b);
     this.look(a, 'firstErased', 'firstZero');
     this.look(b, 'secondErased', 'secondZero');
   }
@@ -72,6 +78,7 @@ export class DumpComparer {
   skip(bytes: number): void {
     this.sizes[0] += bytes;
     this.sizes[1] += bytes;
+    for (const one of this.samplers) one.skip(bytes);
     if (bytes > 0) Object.assign(this.all, { firstErased: false, secondErased: false, firstZero: false, secondZero: false });
   }
 
@@ -101,6 +108,7 @@ export class DumpComparer {
       fell: this.fell,
       places: this.places,
       morePlaces: this.more,
+      moved: movedBetween(...this.samplers),
       findings: [this.finding()],
     };
   }

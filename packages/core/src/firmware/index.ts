@@ -26,6 +26,18 @@ export { copyForecast, usualCopyTime, type CopyForecast } from './copyTime.ts';
 export { fitCodes, judgeFit, type Fit, type FitAim, type FitImage, type FitPoint } from './fit.ts';
 export { hitsAndMisses, targetOf, trialsOf, wonSettings, type FlashTrial, type WonSetting } from './history.ts';
 export { ContentReader, contentRuns, type Content, type ContentBlock, type ContentSignature, type ContentString } from './content.ts';
+export {
+  joinOwn,
+  mostOwnPlaces,
+  ownByDifference,
+  OwnFinder,
+  ownKinds,
+  ownRefused,
+  type OwnImage,
+  type OwnPlace,
+  type OwnRefused,
+} from './own.ts';
+export type { Moved } from './moved.ts';
 export { maskSecrets } from './secrets.ts';
 export { contactsOf, type ChipPin } from './pins.ts';
 export { nextValue, settingFor, triedValues, type PictureLook, type PictureSetting } from './settings.ts';

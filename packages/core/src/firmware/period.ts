@@ -5,46 +5,34 @@
  * power of two is all that has to be kept.
  */
 
-/** Two small moduli instead of a large one: products stay whole numbers. */
-const hashes = [
-  { modulus: 67_108_859, base: 48_271_003 },
-  { modulus: 67_108_837, base: 30_102_451 },
-] as const;
+/** Modulo 2^32; odd, so that no byte is ever shifted out. Two, because one alone is right by chance too often (values of ours). */
+const bases = [0x01_00_01_93, 0x9e_37_79_b1] as const;
 /** Memories beyond this are addressed by blocks and do not wrap, bytes. */
 const most = 2 ** 26;
-
-interface Mark {
-  readonly hash: number;
-  /** B to the power of the bytes so far. */
-  readonly power: number;
-}
 
 /** Add pieces in order, then `end`. */
 export class PeriodReader {
   private bytes = 0;
-  private readonly now = hashes.map((): { hash: number; power: number } => ({ hash: 0, power: 1 }));
-  /** For each hash, after 2^k bytes. */
-  private readonly marks: Mark[][] = hashes.map(() => []);
+  private readonly now = bases.map(() => 0);
+  /** For each base, the hash after 2^k bytes. */
+  private readonly marks: number[][] = bases.map(() => []);
 
   add(piece: Uint8Array): void {
-    if (this.bytes + piece.length > most) {
-      this.bytes += piece.length;
-      return;
-    }
-    hashes.forEach(({ modulus, base }, which) => {
-      const state = this.now[which] ?? { hash: 0, power: 1 };
-      const marks = this.marks[which] ?? [];
-      let { hash, power } = state;
-      let at = this.bytes;
-      for (const byte of piece) {
-        // One more than the byte, so that a run of zeros has a length.
-        hash = (hash * base + byte + 1) % modulus;
-        power = (power * base) % modulus;
-        at += 1;
-        if ((at & (at - 1)) === 0) marks.push({ hash, power });
+    if (this.bytes + piece.length <= most) {
+      for (let from = 0; from < piece.length;) {
+        const done = this.bytes + from;
+        const mark = done === 0 ? 1 : 2 ** (Math.floor(Math.log2(done)) + 1);
+        const to = Math.min(piece.length, from + mark - done);
+        bases.forEach((base, which) => {
+          let hash = this.now[which] ?? 0;
+          // One more than the byte, so that a run of zeros has a length.
+          for (let at = from; at < to; at += 1) hash = (Math.imul(hash, base) + (piece[at] ?? 0) + 1) | 0;
+          this.now[which] = hash;
+          if (done + to - from === mark) this.marks[which]?.push(hash);
+        });
+        from = to;
       }
-      Object.assign(state, { hash, power });
-    });
+    }
     this.bytes += piece.length;
   }
 
@@ -59,9 +47,12 @@ export class PeriodReader {
 
   /** Whether the first 2^level bytes are the first half of them twice. */
   private twice(level: number): boolean {
-    return hashes.every(({ modulus }, which) => {
+    return bases.every((base, which) => {
       const [half, whole] = [this.marks[which]?.[level - 1], this.marks[which]?.[level]];
-      return half !== undefined && whole !== undefined && (half.hash * half.power + half.hash) % modulus === whole.hash;
+      if (half === undefined || whole === undefined) return false;
+      let power: number = base;
+      for (let squared = 1; squared < level; squared += 1) power = Math.imul(power, power);
+      return ((Math.imul(half, power) + half) | 0) === whole;
     });
   }
 }

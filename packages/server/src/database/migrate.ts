@@ -13,6 +13,7 @@ import * as families from './migrations/0010-families.ts';
 import * as images from './migrations/0011-images.ts';
 import * as flashHistory from './migrations/0012-flash-history.ts';
 import * as imageErasures from './migrations/0013-image-erasures.ts';
+import * as imageFactsBefore from './migrations/0014-image-facts-before.ts';
 import * as listOfJobs from './migrations/0008-list-of-jobs.ts';
 
 const migrations: readonly { name: string; up: (options: { context: QueryInterface }) => Promise<void> }[] = [
@@ -29,6 +30,7 @@ const migrations: readonly { name: string; up: (options: { context: QueryInterfa
   { name: '0011-images', up: images.up },
   { name: '0012-flash-history', up: flashHistory.up },
   { name: '0013-image-erasures', up: imageErasures.up },
+  { name: '0014-image-facts-before', up: imageFactsBefore.up },
 ];
 
 /** Name of the last migration this program knows. */
@@ -69,7 +71,7 @@ async function grant(owner: Sequelize, appRole: string): Promise<void> {
   await owner.query(`GRANT SELECT, INSERT ON blink_tables, family_versions, board_versions TO ${role}`);
   await owner.query(`GRANT SELECT, INSERT, UPDATE, DELETE ON chunks, uploads, upload_pages TO ${role}`);
   await owner.query(`GRANT SELECT, INSERT, UPDATE, DELETE ON images TO ${role}`);
-  await owner.query(`GRANT SELECT, INSERT ON image_erasures TO ${role}`);
+  await owner.query(`GRANT SELECT, INSERT ON image_erasures, image_facts_before TO ${role}`);
   await owner.query(`GRANT DELETE ON job_cards TO ${role}`);
   await owner.query(`GRANT SELECT ON migrations TO ${role}`);
 }

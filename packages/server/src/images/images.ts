@@ -1,6 +1,7 @@
 /** The library of memory images: what each is, and how two differ. */
-import type { Image, ImageComparison, ImageFacts, PublishImage } from '@veglia/contract';
-import { QueryTypes } from 'sequelize';
+import type { Image, ImageComparison, ImageFacts, ImageFactsBefore, PublishImage } from '@veglia/contract';
+import { OwnFinder } from '@veglia/core';
+import { QueryTypes, type Transaction } from 'sequelize';
 import { ApiError } from '../http/apiError.ts';
 import { chunkBytes, findFile } from '../files/store.ts';
 import type { Store } from '../store.ts';
@@ -59,17 +60,43 @@ export async function publishImage(store: Store, id: string, { by, size, sha256,
   const known = await findFile(store, id);
   if (known && (known.size !== size || (sha256 !== undefined && known.sha256 !== sha256))) throw new ApiError('entry-conflict');
   await store.sequelize.transaction(async (transaction) => {
-    if (known) {
-      await store.sequelize.query('UPDATE images SET facts = $2 WHERE id = $1', { bind: [id, JSON.stringify(marked(facts))], transaction });
-      return;
-    }
-    const { crc32, md5 } = await publish(store, id, { size, sha256 }, transaction);
+    if (known) return sayOtherwise(store, id, by, marked(facts), transaction);
+    const finder = facts.source === 'own-set' && facts.own === undefined ? new OwnFinder(await serialOf(store, facts.job)) : undefined;
+    const { crc32, md5 } = await publish(store, id, { size, sha256 }, transaction, (chunk) => finder?.add(chunk));
+    const own = finder?.end() ?? [];
     await store.sequelize.query('INSERT INTO images (id, crc32, md5, facts, added_by, added_at) VALUES ($1, $2, $3, $4, $5, $6)', {
-      bind: [id, crc32, md5, JSON.stringify(marked(facts)), by, store.now()],
+      bind: [id, crc32, md5, JSON.stringify(marked(own.length > 0 ? { ...facts, own } : facts)), by, store.now()],
       transaction,
     });
   });
   return readImage(store, id);
+}
+
+/** As printed on the set it was read from. */
+async function serialOf(store: Store, job: string | undefined): Promise<string[]> {
+  const row = job === undefined ? null : await store.models.jobs.findByPk(job);
+  const set = row === null ? null : await store.models.sets.findByPk(row.setId);
+  return set === null ? [] : [set.serial];
+}
+
+/** What was said before stays on record; the same said again is no change. */
+async function sayOtherwise(store: Store, id: string, by: string, facts: ImageFacts, transaction: Transaction): Promise<void> {
+  await store.sequelize.query(
+    `INSERT INTO image_facts_before (image_id, facts, changed_by, changed_at)
+       SELECT id, facts, $2, $3 FROM images WHERE id = $1 AND facts <> $4::jsonb`,
+    { bind: [id, by, store.now(), JSON.stringify(facts)], transaction },
+  );
+  await store.sequelize.query('UPDATE images SET facts = $2 WHERE id = $1', { bind: [id, JSON.stringify(facts)], transaction });
+}
+
+/** What was said of an image before, newest first. Throws not-found. */
+export async function imageFactsBefore(store: Store, id: string): Promise<ImageFactsBefore['before']> {
+  await readImage(store, id);
+  const rows = await store.sequelize.query<{ facts: ImageFacts; by: string; at: Date }>(
+    'SELECT facts, changed_by AS by, changed_at AS at FROM image_facts_before WHERE image_id = $1 ORDER BY id DESC LIMIT 100',
+    { bind: [id], type: QueryTypes.SELECT },
+  );
+  return rows.map(({ at, ...row }) => ({ ...row, at: at.toISOString() }));
 }
 
 async function chunkNumbers(store: Store, id: string): Promise<number[]> {

@@ -7,8 +7,9 @@ import { chunkBytes, chunksOf } from '../files/store.ts';
 import type { Store } from '../store.ts';
 import { readImage } from './images.ts';
 
-/** Bytes from `from` to before `to`, in pieces. */
-async function* bytesOf(store: Store, id: string, from: number, to: number): AsyncGenerator<Buffer> {
+/** Bytes from `from` to before `to`, in pieces; none where they are the same place. */
+export async function* bytesOf(store: Store, id: string, from: number, to: number): AsyncGenerator<Buffer> {
+  if (to <= from) return;
   const first = Math.floor(from / chunkBytes);
   let at = first * chunkBytes;
   for await (const chunk of chunksOf(store, id, { first, end: Math.ceil(to / chunkBytes) })) {

@@ -128,13 +128,14 @@ export interface Hashes {
 
 /**
  * Makes the upload a file, in the caller’s transaction. Throws upload-incomplete where its size or hash is not what was said, and what the store throws
- * where it doesn’t read back as it came in.
+ * where it doesn’t read back as it came in. `look` is shown each chunk on the way.
  */
 export async function publish(
   store: Store,
   id: string,
   said: { readonly size: number; readonly sha256?: string | undefined },
   transaction: Transaction,
+  look?: (chunk: Uint8Array) => void,
 ): Promise<Hashes> {
   const { received, pending, states } = await lock(store, id, transaction);
   const [sha256 = '', crc32 = '', md5 = ''] = (await resumed(states)).map((one) => one.digest());
@@ -154,7 +155,10 @@ export async function publish(
   );
   await store.sequelize.query('DELETE FROM uploads WHERE id = $1', { bind: [id], transaction });
   const back = createHash('sha256');
-  for await (const chunk of chunksOf(store, id, { transaction })) back.update(chunk);
+  for await (const chunk of chunksOf(store, id, { transaction })) {
+    back.update(chunk);
+    look?.(chunk);
+  }
   if (back.digest('hex') !== sha256) throw new Error(`image ${id} doesn't read back as it came in`);
   return { sha256, crc32, md5 };
 }
