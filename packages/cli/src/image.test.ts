@@ -56,6 +56,7 @@ test('three reads are made one; two, or reads of different size, are refused', a
 test('what it holds is told, and what is a person’s own is masked', async () => {
   const bytes = new Uint8Array(3 * 4096).fill(0xff);
   bytes.set(new TextEncoder().encode('boot 2.31 for ada@example.org'), 100);
+  bytes.set(new TextEncoder().encode('at 02:1A:7F:30:12:9C,'), 209);
   bytes.set(gzipSync(good), 4096);
   expect(await call('identify', await file('holds.bin', bytes))).toEqual({
     code: exitCodes.fine,
@@ -63,6 +64,12 @@ test('what it holds is told, and what is a person’s own is masked', async () =
       bytes: 3 * 4096,
       signatures: [{ kind: 'gzip', at: 4096 }],
       versions: [{ at: 100, text: 'boot 2.31 for •••' }],
+      own: [{ from: 212, to: 229, kind: 'address' }],
     }),
+  });
+  // A table that a chip gives of itself is no dump.
+  expect(await call('identify', await file('table.bin', new TextEncoder().encode('SFDP')))).toEqual({
+    code: exitCodes.fine,
+    out: { bytes: 4, sfdp: { refused: 'cut-off' } },
   });
 });

@@ -2,6 +2,7 @@
 import { readFile, writeFile } from 'node:fs/promises';
 import { gunzipSync } from 'node:zlib';
 import {
+  beginsAsSfdp,
   certainty,
   ContentReader,
   contentRuns,
@@ -11,7 +12,9 @@ import {
   maskSecrets,
   mostReads,
   noVotes,
+  OwnFinder,
   readImageFile,
+  readSfdp,
   readsNeeded,
   vote,
   type Content,
@@ -24,11 +27,11 @@ const mostUnpacked = 2 ** 30;
 /** Bytes compared at a time. */
 const pieceBytes = 2 ** 20;
 
-const refused = (where: string, expected: string, value?: string): InputRefused =>
+export const refused = (where: string, expected: string, value?: string): InputRefused =>
   new InputRefused([{ code: 'schema', where, expected, ...(value === undefined ? {} : { value }) }]);
 
 /** Throws InputRefused where there is no such file, or it can’t be read as what it begins like. */
-async function opened(file: string): Promise<ImageFile & { readonly packed: boolean }> {
+export async function opened(file: string): Promise<ImageFile & { readonly packed: boolean }> {
   let bytes: Buffer;
   try {
     bytes = await readFile(file);
@@ -66,15 +69,27 @@ export async function imageRead(file: string, to?: string): Promise<object> {
   return { ...more, gaps, ...reader.end() };
 }
 
-/** What a file holds: neighbouring blocks of one kind as one run, what is recognised, versions. Texts are masked as on the screen. */
+/** What a file holds; of a chip's own table what it says: neighbouring blocks of one kind as one run, what is recognised, versions. Texts are masked as on the screen. */
 export async function imageIdentify(file: string): Promise<object> {
   const { bytes } = await opened(file);
+  if (beginsAsSfdp(bytes)) return { bytes: bytes.length, sfdp: readSfdp(bytes) };
   const reader = new ContentReader(bytes.length);
-  for (let at = 0; at < bytes.length; at += pieceBytes) reader.add(bytes.subarray(at, at + pieceBytes));
+  const finder = new OwnFinder();
+  for (let at = 0; at < bytes.length; at += pieceBytes) {
+    reader.add(bytes.subarray(at, at + pieceBytes));
+    finder.add(bytes.subarray(at, at + pieceBytes));
+  }
   const content = reader.end();
   const masked = (found: Content['strings']) => found.map(({ at, text }) => ({ at, text: maskSecrets(text) }));
   const { signatures, versions, strings } = content;
-  return { bytes: bytes.length, runs: contentRuns(content), signatures, versions: masked(versions), strings: masked(strings) };
+  return {
+    bytes: bytes.length,
+    runs: contentRuns(content),
+    signatures,
+    versions: masked(versions),
+    strings: masked(strings),
+    own: finder.end(),
+  };
 }
 
 /** Files are read whole, up to 2 GiB each; larger ones are compared by the server. */

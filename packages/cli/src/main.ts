@@ -20,11 +20,12 @@ import {
   type Problem,
 } from '@veglia/core';
 import { smallModel, worlds } from '@veglia/simulators';
-import { Command, CommanderError, InvalidArgumentError, Option } from 'commander';
+import { Command, CommanderError, Option } from 'commander';
 import { z } from 'zod';
 import { readCase, readCompiled, readPack, readReferenceCases, shippedCasesFolder, shippedPackFolder } from './input.ts';
-import { imageCombine, imageCompare, imageIdentify, imageRead } from './image.ts';
+import { imageCommands } from './imageCommands.ts';
 import { instrument } from './instruments.ts';
+import { positive, shareOfOne, wholeNumber } from './options.ts';
 import { packReport, usualPlays } from './packReport.ts';
 import { checkTable, familyNamed, readBlink, readText } from './blink.ts';
 import { plainModel } from './plainModel.ts';
@@ -61,24 +62,6 @@ function foldOut(fold: CaseFold): object {
   const leftOut = fold.leftOut.map(({ code, step }) => ({ id: step.id, ...(step.of === undefined ? {} : { of: step.of }), code }));
   return { ...fold, next: fold.next.map(stepOut), leftOut, unused: fold.unused };
 }
-
-const wholeNumber = (text: string): number => {
-  const value = Number(text);
-  if (!Number.isInteger(value)) throw new InvalidArgumentError('a whole number');
-  return value;
-};
-
-const shareOfOne = (text: string): number => {
-  const value = Number(text);
-  if (!(value >= 0 && value <= 1)) throw new InvalidArgumentError('a number from 0 to 1');
-  return value;
-};
-
-const positive = (text: string): number => {
-  const value = Number(text);
-  if (!Number.isInteger(value) || value < 1) throw new InvalidArgumentError('a whole number from 1');
-  return value;
-};
 
 interface CaseOptions {
   readonly pack: string;
@@ -121,30 +104,7 @@ function program(io: Io): Command {
     .description('JSON Schema of a pack document')
     .action(() => print(z.toJSONSchema(packSchema)));
 
-  const image = veglia.command('image').description('memory images: raw, Intel HEX, S-record, gzip of each');
-  image
-    .command('read')
-    .description('what a file is: format, size, SHA-256, gaps')
-    .argument('<file>', 'image file')
-    .option('--to <file>', 'write its bytes there; never over a file')
-    .action(async (file: string, { to }: { to?: string }) => print(await imageRead(file, to)));
-  image
-    .command('compare')
-    .description('where two images differ, and which way their bits went')
-    .argument('<first>', 'image file')
-    .argument('<second>', 'image file')
-    .action(async (first: string, second: string) => print(await imageCompare(first, second)));
-  image
-    .command('identify')
-    .description('what an image holds: erased, text, program and packed parts, what is recognised, versions')
-    .argument('<file>', 'image file')
-    .action(async (file: string) => print(await imageIdentify(file)));
-  image
-    .command('combine')
-    .description('several reads of a failing chip made one, bit by bit, and how sure that is')
-    .argument('<to>', 'file to write; never over a file')
-    .argument('<reads...>', 'three or more reads')
-    .action(async (to: string, reads: string[]) => print(await imageCombine(to, reads)));
+  imageCommands(veglia, { print, err: (text) => io.err(text) });
 
   const cases = veglia.command('case').description('case files');
   const packOption = (): Option =>

@@ -1,5 +1,5 @@
 /** Chip programmers of this server, and work that is under way on one. */
-import { memoryAreas, programmerTroubles, type FlashDid } from '@veglia/core';
+import { memories, memoryAreas, programmerTroubles, type FlashDid } from '@veglia/core';
 import { z } from 'zod';
 import { imageFactsSchema } from './images.ts';
 
@@ -22,6 +22,8 @@ export const programmerSchema = z.object({
   id: z.string(),
   name: z.string(),
   kind: z.enum(programmerKinds),
+  /** Kinds of memory it works on. */
+  memories: z.array(z.enum(memories)),
   running: z.uuid().nullable(),
 });
 /** A programmer. */

@@ -132,8 +132,8 @@ describe('an image', () => {
     // Said again it is no change; what was said before stays on record, with who changed it.
     await publish(image.id, 100, { facts: { ...facts, panel: 'VL32-A' } });
     await publish(image.id, 100, { facts: { ...facts, panel: 'VL32-B' } });
-    const { body } = await ask(running.app).get(`/api/images/${image.id}/facts-before`);
-    expect(body).toEqual({
+    const reply = await ask(running.app).get(`/api/images/${image.id}/facts-before`);
+    expect(reply.body).toEqual({
       before: [{ ...facts, panel: 'VL32-A' }, facts].map((before) => ({ facts: before, by: running.person, at: noon.toISOString() })),
     });
     expect((await ask(running.app).get(`/api/images/${uuidv7()}/facts-before`)).status).toBe(404);
@@ -301,7 +301,7 @@ describe('own content', () => {
     const wanted = Buffer.from(other);
     for (const { from, to } of places) bytes.copy(wanted, from, from, to);
     expect(Buffer.compare((await content(made.id)).body as Buffer, wanted)).toBe(0);
-    expect(made.facts).toEqual({ ...base.facts, own: places, ownFrom: own.sha256, job: own.facts.job });
+    expect(made.facts).toEqual({ ...base.facts, name: 'bought, own content in', own: places, ownFrom: own.sha256, job: own.facts.job });
     expect((await putInto(base, own, made.id)).status).toBe(409);
   });
 

@@ -293,6 +293,13 @@ describe('work on the memory of a job', () => {
     expect(runs.list()).toMatchObject([{ running: null }]);
   });
 
+  test('a kind of memory that it can’t work on: refused, and the list says which it can', async () => {
+    const job = await bench(damaged());
+    await write(job, [{ step: 'opened', memory: 'emmc', name: 'U900', areas: ['user'], why: 'other', plan: 'keep-only' }]);
+    await expect(runs.start('bench', asked(job, 'identify'))).rejects.toThrow('schema at programmer');
+    expect(runs.list()).toMatchObject([{ memories: ['spi-nor'] }]);
+  });
+
   test('a caution nobody read, a consent nobody gave: the same', async () => {
     const job = await takeIn(app.store, newJobSchema.parse(intake(app.person)), uuidv7);
     await write(job.id, [

@@ -48,6 +48,9 @@ const gate: FlashWords['gate'] = {
   'verify-failed': 'What was read back differs from the image. Erase and program again; if it differs again, use a new chip.',
   'fit-first': 'The other chip is not fitted.',
   'differs-first': 'What differs between the two boards is not recorded.',
+  'boot-config-first': 'The boot registers of the new chip are not known to be those of the old one. Without them it does not boot.',
+  'boot-config-differs':
+    'The boot registers of the new chip differ from the old one’s. Set them alike; its reset contact can be set only once.',
   'way-out-first': 'Not everything is off the chip. Check the list before the set gets power.',
 };
 
@@ -69,6 +72,7 @@ export const flashEn: FlashWords = {
   consentFirst: 'The customer has not agreed to losing settings and accounts. Ask, and record the answer.',
   fit: {
     'own-content': 'This set’s own content: it ran on it.',
+    'own-put-in': 'With this set’s own content put in.',
     'panel-same': 'Panel {ours}: the same.',
     'board-same': 'Board {ours}: the same.',
     'revision-same': 'Revision {ours}: the same.',
@@ -81,6 +85,7 @@ export const flashEn: FlashWords = {
     'size-not-read': 'The chip’s size is unknown. Identify it first.',
     untried: 'Bought or downloaded, and never tried in this shop.',
     'panel-other': 'Other panel: set {ours}, image {theirs}. Same series in another size often works after panel settings.',
+    'own-of-other': 'Another set’s own content was put into it: serial number, keys, addresses. Use the image without it.',
     'region-other': 'Other region: set {ours}, image {theirs}. Menus, tuner and apps change.',
     'companion-first': 'It goes with {theirs}, which is not written in this session. Write both, from one set.',
     reconstructed: 'Combined from several reads of a failing chip; {theirs} bytes were unsteady.',

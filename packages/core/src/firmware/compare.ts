@@ -13,6 +13,13 @@ export const comparisonFindings = [
   'only-fell',
   'other-content',
 ] as const;
+/** A place where two differ. `empty`: one of them holds nothing there, each of its bytes FF or 00. */
+export interface DifferingPlace {
+  readonly from: number;
+  readonly to: number;
+  readonly bytes: number;
+  readonly empty?: true;
+}
 /** A comparison; places in bytes from the start, `to` behind the last. */
 export interface DumpComparison {
   readonly sizes: readonly [number, number];
@@ -22,7 +29,7 @@ export interface DumpComparison {
   /** Bits that are 0 in the first and 1 in the second, and the other way round. */
   readonly rose: number;
   readonly fell: number;
-  readonly places: readonly { readonly from: number; readonly to: number; readonly bytes: number }[];
+  readonly places: readonly DifferingPlace[];
   /** Places beyond `mostPlaces`, not listed. */
   readonly morePlaces: number;
   /** What stands elsewhere in the second. */
@@ -41,6 +48,15 @@ const bitsOf = Uint8Array.from({ length: 256 }, (_, value) => {
   return bits;
 });
 
+/** While it goes on: the one byte that each side had there so far, where that is FF or 00. */
+interface OpenPlace {
+  from: number;
+  to: number;
+  bytes: number;
+  x: number | undefined;
+  y: number | undefined;
+}
+
 /** Compares two dumps: add pieces in order, of one length but for the last, then `end`. */
 export class DumpComparer {
   private readonly sizes: [number, number] = [0, 0];
@@ -48,7 +64,7 @@ export class DumpComparer {
   private differing = 0;
   private rose = 0;
   private fell = 0;
-  private readonly places: { from: number; to: number; bytes: number }[] = [];
+  private readonly places: OpenPlace[] = [];
   private more = 0;
   private last = Number.NEGATIVE_INFINITY;
   private readonly samplers = [new WindowSampler(), new WindowSampler()] as const;
@@ -62,10 +78,10 @@ export class DumpComparer {
       if (x === y) continue;
       this.rose += bitsOf[~x & y & 0xff] ?? 0;
       this.fell += bitsOf[x & ~y & 0xff] ?? 0;
-      this.differ(at + index, at + index + 1);
+      this.differ(at + index, at + index + 1, x, y);
     }
     const longest = Math.max(a.length, b.length);
-    if (longest > shared) this.differ(at + shared, at + longest);
+    if (longest > shared) this.differ(at + shared, at + longest, 0xff, 0xff);
     this.sizes[0] += a.length;
     this.sizes[1] += b.length;
     this.samplers[0].add(a);
@@ -82,15 +98,19 @@ export class DumpComparer {
     if (bytes > 0) Object.assign(this.all, { firstErased: false, secondErased: false, firstZero: false, secondZero: false });
   }
 
-  private differ(from: number, to: number): void {
+  private differ(from: number, to: number, x: number, y: number): void {
     this.first ??= from;
     this.differing += to - from;
     const open = this.places.at(-1);
     if (open && this.more === 0 && from - this.last < together) {
       open.to = to;
       open.bytes += to - from;
-    } else if (from - this.last >= together && this.places.length < mostPlaces) this.places.push({ from, to, bytes: to - from });
-    else if (from - this.last >= together) this.more += 1;
+      if (x !== open.x || (x !== 0xff && x !== 0)) open.x = undefined;
+      if (y !== open.y || (y !== 0xff && y !== 0)) open.y = undefined;
+    } else if (from - this.last >= together && this.places.length < mostPlaces) {
+      const only = (byte: number): number | undefined => (byte === 0xff || byte === 0 ? byte : undefined);
+      this.places.push({ from, to, bytes: to - from, x: only(x), y: only(y) });
+    } else if (from - this.last >= together) this.more += 1;
     this.last = to;
   }
 
@@ -106,7 +126,10 @@ export class DumpComparer {
       differingBytes: this.differing,
       rose: this.rose,
       fell: this.fell,
-      places: this.places,
+      places: this.places.map(({ x, y, ...place }) => ({
+        ...place,
+        ...(x === undefined && y === undefined ? {} : { empty: true as const }),
+      })),
       morePlaces: this.more,
       moved: movedBetween(...this.samplers),
       findings: [this.finding()],

@@ -30,6 +30,7 @@ const left = {
   programmed: ['program-first', 'unfinished', 'other-image'],
   verified: ['program-first', 'unfinished', 'other-image', 'verify-first', 'verify-failed'],
   fitted: ['fit-first', 'differs-first'],
+  bootConfig: ['boot-config-first', 'boot-config-differs'],
   wayOut: ['way-out-first'],
 } as const satisfies Record<string, readonly FlashGate[]>;
 
@@ -53,6 +54,9 @@ export function flashCourse(session: FlashSession): CourseStep[] {
   }));
   for (const { area, gates } of areas) steps.push({ aim: { step: 'read', area }, done: none(gates, left.read) });
   const written = plan === 'rewrite' || plan === 'onto-new' ? areas.filter(({ leftAlone }) => !leftAlone) : [];
+  const boots = plan === 'onto-new' && memory === 'emmc';
+  const known = (which: 'this' | 'new-one'): boolean => session.did.some((one) => one.step === 'boot-config' && one.of === which);
+  if (boots) steps.push({ aim: { step: 'boot-config', of: 'this' }, done: known('this') });
   for (const { area, gates } of written) steps.push({ aim: { step: 'chosen', area }, done: none(gates, left.chosen) });
   if (plan === 'onto-new')
     steps.push({ aim: { step: 'identified', of: 'new-one' }, done: written.every(({ gates }) => none(gates, left.newChip)) });
@@ -64,6 +68,7 @@ export function flashCourse(session: FlashSession): CourseStep[] {
     steps.push({ aim: { step: 'programmed', area }, done: none(gates, left.programmed) });
     steps.push({ aim: { step: 'verified', area }, done: none(gates, left.verified) });
   }
+  if (boots) steps.push({ aim: { step: 'boot-config', of: 'new-one' }, done: known('new-one') && none(starting, left.bootConfig) });
   if (plan === 'ready-written' || plan === 'move') steps.push({ aim: { step: 'fitted' }, done: none(starting, left.fitted) });
   steps.push({ aim: { step: 'way-out' }, done: none(starting, left.wayOut) });
   if (plan !== 'keep-only') steps.push({ aim: { step: 'started' }, done: session.started !== undefined });

@@ -37,12 +37,15 @@ export interface FitImage {
   readonly doubtfulBytes?: number | undefined;
   /** The set’s own content, as it was read. */
   readonly own?: boolean | undefined;
+  /** Hash of the dump whose own content was put into it, and of this set’s dump. */
+  readonly ownFrom?: string | undefined;
+  readonly ownHere?: string | undefined;
   /** Sets of this board and panel that it was written into: those that started, and those that did not. */
   readonly hits: number;
   readonly misses: number;
 }
 
-const good = ['own-content', 'panel-same', 'board-same', 'revision-same', 'hits'] as const;
+const good = ['own-content', 'own-put-in', 'panel-same', 'board-same', 'revision-same', 'hits'] as const;
 /** What an own success outweighs. */
 const unproven = [
   'panel-unknown',
@@ -53,7 +56,7 @@ const unproven = [
   'size-not-read',
   'untried',
 ] as const;
-const doubtful = ['panel-other', 'region-other', 'companion-first', 'reconstructed', 'misses'] as const;
+const doubtful = ['own-of-other', 'panel-other', 'region-other', 'companion-first', 'reconstructed', 'misses'] as const;
 const bad = ['memory-other', 'size-other', 'resolution-other', 'link-other', 'board-other'] as const;
 /** Everything that can be said of set and image together. */
 export const fitCodes = [...good, ...unproven, ...doubtful, ...bad] as const;
@@ -135,6 +138,7 @@ function ofRest(aim: FitAim, image: FitImage): FitPoint[] {
       ? [point('companion-first', undefined, image.companion)]
       : []),
     ...(doubts > 0 ? [point('reconstructed', undefined, doubts)] : []),
+    ...(image.ownFrom === undefined ? [] : [point(image.ownFrom === image.ownHere ? 'own-put-in' : 'own-of-other')]),
     ...(image.hits > 0 ? [point('hits', image.hits)] : []),
     ...(image.misses > 0 ? [point('misses', image.misses)] : []),
     ...((image.source === 'web' || image.source === 'dealer') && image.hits === 0 ? [point('untried')] : []),
@@ -148,7 +152,7 @@ export function judgeFit(aim: FitAim, image: FitImage): Fit {
       ? [
           point('own-content'),
           ...ofChip(aim, image).filter(({ speaks: how }) => how === 'against'),
-          ...ofRest(aim, { ...image, hits: 0, misses: 0, source: 'own-set' }),
+          ...ofRest(aim, { ...image, hits: 0, misses: 0, source: 'own-set', ownFrom: undefined }),
         ]
       : [...ofPanel(aim, image), ...ofBoard(aim, image), ...ofChip(aim, image), ...ofRest(aim, image)];
   const order = { against: 0, unsure: 1, for: 2 } as const;

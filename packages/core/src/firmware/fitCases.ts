@@ -70,6 +70,24 @@ export const fitCases: readonly FitCase[] = [
     points: ['own-content', 'reconstructed'],
   },
   {
+    name: 'the library’s image with this set’s own content put in',
+    image: { ownFrom: 'aa', ownHere: 'aa' },
+    fit: 'fits',
+    points: ['panel-same', 'board-same', 'revision-same', 'own-put-in'],
+  },
+  {
+    name: 'one with another set’s own content put in: two sets would have one serial number',
+    image: { ownFrom: 'bb', ownHere: 'aa' },
+    fit: 'unsure',
+    points: ['own-of-other', 'panel-same', 'board-same', 'revision-same'],
+  },
+  {
+    name: 'the dump of a set that was written like that before is its own all the same',
+    image: { own: true, ownFrom: 'bb', ownHere: 'aa' },
+    fit: 'fits',
+    points: ['own-content'],
+  },
+  {
     name: 'another panel of another resolution',
     image: { panel: 'VL43-H', resolution: [1366, 768] },
     fit: 'does-not-fit',

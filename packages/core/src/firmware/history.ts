@@ -9,8 +9,8 @@ type Target = Pick<Extract<FlashDid, { step: 'target' }>, 'board' | 'panel'>;
 export interface FlashTrial {
   readonly sha256: string;
   readonly board: string;
-  readonly panel?: string;
-  readonly revision?: string;
+  readonly panel?: string | undefined;
+  readonly revision?: string | undefined;
   readonly result: NonNullable<FlashSession['started']>;
 }
 /** A setting that a started set was left with; `sets`: how many. */

@@ -1,3 +1,4 @@
+export { readBootConfig, sameBoot, type BootConfig, type BootConfigSays } from './bootConfig.ts';
 export { flashCourse, type CourseStep } from './course.ts';
 export { flashAnswering, flashInstruments, flashBodies } from './answers.ts';
 export {

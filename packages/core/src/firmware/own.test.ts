@@ -63,6 +63,11 @@ describe('where two sets of one board differ', () => {
   test('is what each has of its own', () => {
     expect(differ(filler, own)).toEqual([{ from: expect.closeTo(32 * kib, -2), to: expect.closeTo(36 * kib, -2), kind: 'other' }]);
   });
+  test('but not where one of them lost a block', () => {
+    const damaged = own.slice().fill(0xff, 8 * kib, 12 * kib);
+    expect(differ(filler, damaged)).toEqual(differ(filler, own));
+    expect(differ(filler.slice().fill(0, 8 * kib, 12 * kib), filler)).toEqual([]);
+  });
   const weak = filler.slice();
   for (const at of [5, 800, 20_000]) weak[at] = (weak[at] ?? 0) ^ 8;
   test.each([

@@ -104,11 +104,14 @@ const oneBlock = 256;
  * or rose one at a time are errors of a chip and belong to nobody.
  */
 export function ownByDifference({ sizes, places, morePlaces, differingBytes, rose, fell, findings }: DumpComparison): OwnPlace[] {
-  if (findings[0] === 'equal' || sizes[0] !== sizes[1] || morePlaces > 0 || differingBytes > mostOwnShare * sizes[0]) return [];
+  const differing = places.reduce((sum, { bytes, empty }) => sum + (empty ? 0 : bytes), 0);
+  if (findings[0] === 'equal' || sizes[0] !== sizes[1] || morePlaces > 0 || differing > mostOwnShare * sizes[0]) return [];
   if (findings.some((one) => one.endsWith('-erased') || one.endsWith('-zero'))) return [];
   if (rose + fell <= differingBytes) return [];
   const joined: { from: number; to: number; kind: 'other' }[] = [];
-  for (const { from, to } of places) {
+  for (const { from, to, empty } of places) {
+    // A block that one of them lost is nobody’s own.
+    if (empty) continue;
     const before = joined.at(-1);
     if (before && from - before.to < oneBlock) before.to = to;
     else joined.push({ from, to, kind: 'other' });

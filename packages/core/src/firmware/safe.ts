@@ -9,7 +9,7 @@ import { gatesOf, type FlashAim, type FlashGate, type FlashSession } from './ses
 export type FlashUnsafe = 'open-first' | 'unplug-first' | 'down-first' | 'measure-first';
 
 const byHand = new Set<FlashDid['step']>(['entered', 'fitted', 'way-out']);
-const byProgrammer = new Set<FlashDid['step']>(['identified', 'read', 'erased', 'blank', 'programmed', 'verified']);
+const byProgrammer = new Set<FlashDid['step']>(['identified', 'read', 'boot-config', 'erased', 'blank', 'programmed', 'verified']);
 
 /** Assemblies a memory may sit on, the likelier one first. */
 const boards = ['main', 'combo', 'logic', 'tcon'];

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import type { FlashDid } from '../ledger/index.ts';
+import { bootConfigCases } from './bootConfigCases.ts';
 import { brokenOffCases, coldCases, sessionCases } from './sessionCases.ts';
 import { flashFindings, foldFlash, gatesOf, nextFlashStep, type FlashAim, type FlashSession } from './session.ts';
 
@@ -17,7 +18,7 @@ const aimOf = (name: string): FlashAim => {
 };
 
 describe('work on a memory, as a bench expects it', () => {
-  test.each([...sessionCases, ...brokenOffCases, ...coldCases].map((one) => [one.name, one] as const))(
+  test.each([...sessionCases, ...brokenOffCases, ...coldCases, ...bootConfigCases].map((one) => [one.name, one] as const))(
     '%s',
     (_, { did, next, may, says }) => {
       const session = fold(did);

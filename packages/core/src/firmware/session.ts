@@ -5,6 +5,7 @@
  * what goes in is chosen, or a person went past that gate by name.
  */
 import type { Entry, FlashDid, MemoryArea } from '../ledger/index.ts';
+import { sameBoot } from './bootConfig.ts';
 
 type Did<S extends FlashDid['step']> = Extract<FlashDid, { step: S }>;
 
@@ -43,6 +44,8 @@ export const flashGates = [
   'verify-failed',
   'fit-first',
   'differs-first',
+  'boot-config-first',
+  'boot-config-differs',
   'way-out-first',
 ] as const;
 /** One of `flashGates`. */
@@ -277,6 +280,21 @@ function fittedGates({ opened, did }: FlashSession): FlashGate[] {
   return opened.plan === 'move' && fitted.differs === undefined ? ['differs-first'] : [];
 }
 
+/** A new eMMC boots from nowhere until it is told: its registers have to be the old one’s. */
+function bootGates({ opened, did }: FlashSession): FlashGate[] {
+  if (opened.memory !== 'emmc' || opened.plan !== 'onto-new') return [];
+  const [old, fresh] = [bootConfigOf(did, 'this'), bootConfigOf(did, 'new-one')];
+  if (!old || !fresh) return ['boot-config-first'];
+  return sameBoot(old, fresh) ? [] : ['boot-config-differs'];
+}
+const bootConfigOf = (did: readonly FlashDid[], which: Did<'boot-config'>['of']): Did<'boot-config'> | undefined =>
+  all(did, 'boot-config').findLast(({ of }) => of === which);
+/** Whose registers are to be read or set now; nobody’s where a person went past it. */
+function bootConfigDue(session: FlashSession, which: Did<'boot-config'>['of']): FlashAim | undefined {
+  if (without(session, bootGates(session)).length === 0) return undefined;
+  return which === 'new-one' || !bootConfigOf(session.did, 'this') ? { step: 'boot-config', of: which } : undefined;
+}
+
 /** What has to be looked at before the set gets power again, in the order it is done: the supply goes before any wire. */
 export function wayOutOf({ opened, did }: FlashSession): Did<'way-out'>['checked'] {
   const entered = all(did, 'entered');
@@ -303,6 +321,7 @@ const reaches = new Set<FlashDid['step']>([
   'programmed',
   'verified',
   'fitted',
+  'boot-config',
 ]);
 
 function wayOutGates(session: FlashSession): FlashGate[] {
@@ -327,10 +346,12 @@ export function gatesOf(session: FlashSession, { step, area: id }: FlashAim): Fl
     if (step === 'entered') return supplyGates(session);
     if (step === 'identified') return entering;
     if (step === 'read') return [...entering, ...identifyGates(session)];
+    if (step === 'boot-config') return entering;
     if (step === 'fitted') return session.areas.flatMap((one) => without(session, keepGates(session, one), one.area));
     if (step === 'started')
       return [
         ...(writes(session) ? session.areas.flatMap((one) => without(session, writtenGates(one), one.area)) : fittedGates(session)),
+        ...bootGates(session),
         ...wayOutGates(session),
       ];
     if (!area) return [];
@@ -409,6 +430,8 @@ export function nextFlashStep(session: FlashSession): FlashAim | undefined {
     return area && { step: rebuild ? 'rebuilt' : 'read', area: area.area };
   }
   if (writes(session)) {
+    const old = bootConfigDue(session, 'this');
+    if (old) return old;
     const open = session.areas.find((one) => !one.leftAlone && without(session, imageGates(session, one), one.area).length > 0);
     if (open) return { step: 'chosen', area: open.area };
     if (session.opened.plan === 'onto-new' && !newChip(session)) return { step: 'identified', of: 'new-one' };
@@ -416,6 +439,8 @@ export function nextFlashStep(session: FlashSession): FlashAim | undefined {
       const next = nextOfArea(session, area);
       if (next) return next;
     }
+    const set = bootConfigDue(session, 'new-one');
+    if (set) return set;
   } else if (without(session, fittedGates(session)).length > 0) return { step: 'fitted' };
   if (without(session, wayOutGates(session)).length > 0) return { step: 'way-out' };
   if (session.opened.plan === 'keep-only') return undefined;
@@ -439,6 +464,7 @@ export function flashFindings(session: FlashSession): FlashFinding[] {
     areas.some(({ unfinished }) => unfinished) ? 'unfinished' : undefined,
     ...areas.flatMap((area) => writtenGates(area).filter((one) => one === 'other-image' || one === 'verify-failed')),
     ...fittedGates(session).filter((one) => one === 'differs-first'),
+    ...bootGates(session).filter((one) => one === 'boot-config-differs'),
     all(did, 'overrode').length > 0 ? 'went-past' : undefined,
   ];
   return [...new Set(found.flatMap((one) => one ?? []))];

@@ -488,6 +488,7 @@ export const plainFields: Partial<Record<EntryKind, readonly string[]>> = {
     'did.to',
     'did.differs',
     'did.programmer',
+    'did.log',
     'did.board',
     'did.revision',
     'did.panel',

@@ -47,7 +47,11 @@ const bytes = z
 const volts = z.number().min(0).max(30);
 const short = z.string().trim().min(1).max(80);
 const extent = z.enum(['whole', 'sampled']);
+/** Of what another programmer wrote of its work. */
+export const mostLogLetters = 20_000;
+const log = z.string().trim().min(1).max(mostLogLetters).optional();
 const area = z.enum(memoryAreas);
+const register = z.string().regex(/^[0-9a-f]{2}$/);
 
 /** One step of a flash. `step` tells which. */
 export const flashDidSchema = z.discriminatedUnion('step', [
@@ -111,6 +115,16 @@ export const flashDidSchema = z.discriminatedUnion('step', [
     allSame: z.enum(['ff', '00']).optional(),
     /** One content several times over, each of so many bytes. */
     repeats: bytes.optional(),
+    /** Of the programmer it was read with, as it wrote it. */
+    log,
+  }),
+  /** Boot registers of an eMMC, byte by byte in hexadecimal: not part of any area that is read. */
+  z.strictObject({
+    step: z.literal('boot-config'),
+    of: z.enum(['this', 'new-one']),
+    partition: register,
+    bus: register,
+    reset: register,
   }),
   /** Several reads of a failing chip made one. */
   z.strictObject({
@@ -147,7 +161,7 @@ export const flashDidSchema = z.discriminatedUnion('step', [
   z.strictObject({ step: z.literal('began'), area, work: z.enum(['erase', 'program']), programmer: short }),
   z.strictObject({ step: z.literal('erased'), area }),
   z.strictObject({ step: z.literal('blank'), area, result: z.enum(['blank', 'not-blank']), extent }),
-  z.strictObject({ step: z.literal('programmed'), area, sha256 }),
+  z.strictObject({ step: z.literal('programmed'), area, sha256, log }),
   z.strictObject({
     step: z.literal('verified'),
     area,
@@ -155,6 +169,7 @@ export const flashDidSchema = z.discriminatedUnion('step', [
     extent,
     /** First byte that differs. */
     first: z.number().int().min(0).optional(),
+    log,
   }),
   /** A chip bought ready-written, or one from another board, takes the place of the old one. */
   z.strictObject({ step: z.literal('fitted'), from: short, to: short, differs: short.optional() }),

@@ -35,6 +35,7 @@ export {
   imageSources,
   memories,
   memoryAreas,
+  mostLogLetters,
   overrideReasons,
   wayOutChecks,
   waysIn,

@@ -32,6 +32,7 @@ export async function putOwn(store: Store, id: string, { by, into, own }: PutOwn
     size: base.size,
     facts: {
       ...base.facts,
+      name: `${base.facts.name.slice(0, 100)}, own content in`,
       own: places,
       ownFrom: from.sha256,
       ...(job === undefined ? {} : { job }),

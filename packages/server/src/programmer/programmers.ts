@@ -25,6 +25,8 @@ export interface UnderClip {
   readonly fault: string | undefined;
   readonly compiled: CompiledPack;
 }
+/** Both work on serial flash: nothing else answers them. */
+export const reaches: Programmer['memories'] = ['spi-nor'];
 /** A programmer of this server. */
 export interface BenchProgrammer {
   readonly id: string;

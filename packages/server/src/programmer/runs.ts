@@ -33,7 +33,7 @@ import { append, caseOfJob, findJob, readLedger } from '../jobs/ledger.ts';
 import { requirePerson } from '../people.ts';
 import { readShop } from '../shop.ts';
 import type { Store } from '../store.ts';
-import type { BenchProgrammer, Programmers } from './programmers.ts';
+import { reaches, type BenchProgrammer, type Programmers } from './programmers.ts';
 
 /** Ended runs that are remembered: whoever left comes back within a day’s work. */
 const mostKept = 200;
@@ -66,7 +66,13 @@ export class ProgrammerRuns {
   }
 
   list(): Programmer[] {
-    return this.#programmers.all.map(({ id, name, kind }) => ({ id, name, kind, running: this.#busy.get(id) ?? null }));
+    return this.#programmers.all.map(({ id, name, kind }) => ({
+      id,
+      name,
+      kind,
+      memories: [...reaches],
+      running: this.#busy.get(id) ?? null,
+    }));
   }
 
   /** Throws not-found. */
@@ -153,6 +159,7 @@ export class ProgrammerRuns {
     const live = liveEntries(entries);
     const session = flashSessions(live).find(({ id }) => id === asked.session);
     if (!session) throw new ApiError('not-found');
+    if (!reaches.includes(session.opened.memory)) throw missing('programmer', 'a programmer for this kind of memory');
     const area = session.areas.find((one) => one.area === asked.area);
     if (asked.work !== 'identify' && !area) throw missing('area', 'an area of this session');
     if (asked.work === 'read' && asked.facts === undefined) throw missing('facts', 'what the dump is');

@@ -42,7 +42,19 @@ export function goodContent(seed: number): Uint8Array {
   put(0x2_0040, 0x9_0000, 'application', 1);
   content.set(new TextEncoder().encode(mainText), 0x2_0000);
   put(ownData.from, ownData.to - ownData.from, 'own', seed);
+  content.set(new TextEncoder().encode(ownText(seed)), ownData.from);
   return content;
+}
+
+/** Serial number and hardware address, locally administered: nobody’s. */
+function ownText(seed: number): string {
+  const random = randomFrom(seedOf(seed, 'own text'));
+  const digits = (count: number, base: number): string =>
+    Array.from({ length: count }, () => Math.floor(random() * base).toString(base))
+      .join('')
+      .toUpperCase();
+  const address = ['02', ...Array.from({ length: 5 }, () => digits(2, 16))].join(':');
+  return `serialno=VN${digits(6, 10)}\0ethaddr=${address}\0`;
 }
 
 /** Weak cells of an unsteady memory: few of a million, each wrong in a quarter of the reads and hardly ever cold (values of ours). */

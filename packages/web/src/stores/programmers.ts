@@ -25,8 +25,12 @@ export interface ProgrammerBench {
   cancel(by: string): Promise<void>;
 }
 
-/** `ended` is called once for each run that came to its end while this is on the screen. */
-export function useProgrammers(session: () => string, ended: (run: ProgrammerRun) => void): ProgrammerBench {
+/** Those for a kind of memory. `ended` is called once for each run that came to its end while this is on the screen. */
+export function useProgrammers(
+  session: () => string,
+  memory: () => Programmer['memories'][number],
+  ended: (run: ProgrammerRun) => void,
+): ProgrammerBench {
   const programmers = shallowRef<readonly Programmer[]>([]);
   const run = shallowRef<ProgrammerRun>();
   const samples = shallowRef<readonly RunSample[]>([]);
@@ -60,7 +64,7 @@ export function useProgrammers(session: () => string, ended: (run: ProgrammerRun
   onMounted(async () => {
     const reply = await reached(() => api.programmers());
     if (!reply?.ok) return;
-    programmers.value = reply.value.programmers;
+    programmers.value = reply.value.programmers.filter(({ memories }) => memories.includes(memory()));
     for (const { running } of reply.value.programmers) {
       const found = running === null ? undefined : await reached(() => api.run(running));
       if (found?.ok && found.value.session === session()) {

@@ -7,6 +7,7 @@ import {
   imageSources,
   judgeFit,
   keptContent,
+  ownRefused,
   sizeOf,
   targetOf,
   type AreaState,
@@ -15,6 +16,7 @@ import {
   type FlashSession,
   type FlashTrial,
 } from '@veglia/core';
+import { v7 as uuidv7 } from 'uuid';
 import { computed, onMounted, reactive, ref, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
 import KeyCap from '../../parts/KeyCap.vue';
@@ -22,6 +24,7 @@ import { cap } from '../bench/keymap.ts';
 import { api, NotReached } from '../../api.ts';
 import ChoiceField from '../../parts/ChoiceField.vue';
 import TextField from '../../parts/TextField.vue';
+import { useSession } from '../../stores/session.ts';
 import DumpField from './DumpField.vue';
 import { resolutionOf, shortHash } from './titles.ts';
 
@@ -31,6 +34,7 @@ const { t, d } = useI18n();
 const images = ref<readonly Image[]>([]);
 const chosen = ref('');
 const wrong = ref('');
+const people = useSession();
 const signs = { against: '✕', unsure: '?', for: '✓' } as const;
 const texts = ['board', 'revision', 'panel', 'region', 'companion'] as const;
 const fresh = reactive<Record<(typeof texts)[number] | 'name' | 'resolution', string> & { source: (typeof imageSources)[number] }>({
@@ -76,6 +80,8 @@ function fitOf(image: Image): Fit {
     source: sourceOf(image),
     doubtfulBytes: image.facts.reconstructed?.doubtfulBytes,
     own: own.value === image.sha256,
+    ownFrom: image.facts.ownFrom,
+    ownHere: own.value,
     ...hitsAndMisses(image.sha256, target.value ?? {}, props.trials),
   });
 }
@@ -117,10 +123,43 @@ function stored({ image }: { image: Image }): void {
   images.value = [image, ...images.value];
   chosen.value = image.id;
 }
-function record(): void {
+/** The stored dump of this set, for what is its own in it. */
+const ownDump = computed(() => images.value.find(({ sha256 }) => sha256 === own.value));
+const asOwn = (image: Image) => ({ size: image.size, ...image.facts });
+/** What becomes of the set's own content with an image that is not its own. */
+const ownLost = computed(() => {
+  const image = picked.value?.image;
+  if (!image || !ownDump.value || image.sha256 === own.value || image.facts.ownFrom === own.value) return undefined;
+  return { refused: ownRefused(asOwn(image), asOwn(ownDump.value)), places: ownDump.value.facts.own ?? [] };
+});
+const putIn = ref(false);
+watch(chosen, () => (putIn.value = false));
+const kinds = (places: readonly { readonly kind: string }[]): string =>
+  [...new Set(places.map(({ kind }) => t(`stock.own.kind.${kind}`)))].join(', ');
+
+/** The image with this set's own content in it; undefined where it came to nothing, and why is on the screen. */
+async function withOwn(image: Image): Promise<Image | undefined> {
+  const by = people.person?.id;
+  if (!putIn.value || ownLost.value?.refused !== undefined || !ownDump.value || by === undefined) return image;
+  try {
+    const reply = await api.putOwn(uuidv7(), { by, into: image.id, own: ownDump.value.id });
+    if (reply.ok) return reply.value;
+    wrong.value = reply.problem.title;
+  } catch (error) {
+    if (!(error instanceof NotReached)) throw error;
+    wrong.value = t('flash.wrong.notReached');
+  }
+  return undefined;
+}
+const recording = ref(false);
+async function record(): Promise<void> {
   wrong.value = picked.value ? '' : t('flash.wrong.image');
-  if (!picked.value) return;
-  const { image, fit } = picked.value;
+  if (!picked.value || recording.value) return;
+  const { fit } = picked.value;
+  recording.value = true;
+  const image = await withOwn(picked.value.image);
+  recording.value = false;
+  if (!image) return;
   emit('did', {
     step: 'chosen',
     area: props.area.area,
@@ -152,6 +191,16 @@ function record(): void {
             <span aria-hidden="true">{{ signs[one.speaks] }}</span> {{ fitSentence(flashWords.en, one) }}
           </li>
         </ul>
+      </div>
+      <div v-if="ownLost" class="wide" data-test="own-lost" :data-refused="ownLost.refused">
+        <p class="alarm">
+          {{ t(ownLost.refused === 'nothing-marked' ? 'flash.own.notMarked' : 'flash.own.lost', { what: kinds(ownLost.places) }) }}
+        </p>
+        <el-checkbox v-if="ownLost.refused === undefined" v-model="putIn" data-test="put-own">
+          {{ t('flash.own.putIn', ownLost.places.length) }}
+        </el-checkbox>
+        <p v-else-if="ownLost.refused !== 'nothing-marked'">{{ t(`flash.own.refused.${ownLost.refused}`) }}</p>
+        <RouterLink v-else-if="ownDump" class="push" :to="`/stock?image=${ownDump.id}`">{{ t('flash.own.mark') }}</RouterLink>
       </div>
       <button type="submit" class="push full bottom" data-test="record-step">
         <KeyCap :label="cap('confirm')" />{{ t('flash.record') }}

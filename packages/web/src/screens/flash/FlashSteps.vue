@@ -35,6 +35,7 @@ import { textOf } from '../../stores/packs.ts';
 import KeyCap from '../../parts/KeyCap.vue';
 import { cap, type Pressed } from '../bench/keymap.ts';
 import ConsentBox from '../bench/ConsentBox.vue';
+import BootForm from './BootForm.vue';
 import ChooseForm from './ChooseForm.vue';
 import CourseList from './CourseList.vue';
 import IdentifyForm from './IdentifyForm.vue';
@@ -69,6 +70,7 @@ const now = useCoarseNow();
 const job = useJob();
 const bench = useProgrammers(
   () => props.session.id,
+  () => props.session.opened.memory,
   () => void job.catchUp(),
 );
 /** While a programmer is at work its step is the one on the screen: that it began says nothing of how it ends. */
@@ -256,6 +258,13 @@ function override(): void {
               :of="aim.of"
               :session="session"
               :bench="bench"
+              @did="(did) => emit('did', did)"
+            />
+            <BootForm
+              v-else-if="aim.step === 'boot-config'"
+              :key="aim.of"
+              :of="aim.of === 'new-one' ? 'new-one' : 'this'"
+              :session="session"
               @did="(did) => emit('did', did)"
             />
             <ReadForm

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** What the chip answered, one press an answer. */
-import { formatBytes, parseBytes, readChipCode, type FlashAim, type FlashDid, type FlashSession } from '@veglia/core';
+import { formatBytes, parseBytes, readChipCode, readSfdp, type FlashAim, type FlashDid, type FlashSession } from '@veglia/core';
 import { computed, reactive, ref, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
 import KeyCap from '../../parts/KeyCap.vue';
@@ -15,6 +15,8 @@ const emit = defineEmits<{ did: [did: FlashDid] }>();
 const { t } = useI18n();
 const form = reactive({ chip: '', code: '', size: '' });
 const wrong = ref<Partial<Record<'code' | 'size', string>>>({});
+/** A table is a few hundred bytes; whoever saved more of it saved what is behind it. */
+const mostTable = 65_536;
 const results = ['found', 'other', 'not-detected'] as const satisfies readonly Identified['result'][];
 
 /** What the programmer says is filled in; whether it is what is printed on the chip is looked at. */
@@ -36,6 +38,23 @@ const codeSays = computed((): string[] => {
     ...(bytes !== undefined && size !== undefined && bytes !== size ? [t('flash.code.otherSize', { size: formatBytes(bytes) })] : []),
   ];
 });
+const table = ref<HTMLInputElement>();
+const tableSays = ref<{ readonly text: string; readonly refused: boolean }>();
+/** The chip's own table, as a programmer saved it: its size is filled in. */
+async function readTable(): Promise<void> {
+  const [file] = table.value?.files ?? [];
+  if (!file) return;
+  const said = readSfdp(new Uint8Array(await file.slice(0, mostTable).arrayBuffer()));
+  if (table.value) table.value.value = '';
+  if ('refused' in said) return void (tableSays.value = { text: t(`flash.sfdp.refused.${said.refused}`), refused: true });
+  form.size = formatBytes(said.bytes);
+  const values = {
+    size: formatBytes(said.bytes),
+    erases: said.erases.map(({ bytes }) => formatBytes(bytes)).join(', '),
+    address: t(`flash.sfdp.address.${said.addressBytes}`),
+  };
+  tableSays.value = { text: t('flash.sfdp.says', values), refused: false };
+}
 function record(result: Identified['result']): void {
   const code = plainCode();
   const bytes = form.size.trim() === '' ? undefined : parseBytes(form.size);
@@ -68,6 +87,13 @@ function record(result: Identified['result']): void {
     />
     <TextField id="flash-code" v-model="form.code" :label="t('flash.field.code')" :error="wrong.code" />
     <p v-if="codeSays.length > 0" class="wide" data-test="code-says">{{ t('flash.code.says') }} {{ codeSays.join('. ') }}</p>
+    <p v-if="session.opened.memory === 'spi-nor'" class="inline wide">
+      <label class="push">
+        {{ t('flash.sfdp.choose') }}
+        <input ref="table" type="file" class="visually-hidden" data-test="sfdp-file" @change="readTable" />
+      </label>
+      <span v-if="tableSays" role="status" data-test="sfdp-says" :class="{ alarm: tableSays.refused }">{{ tableSays.text }}</span>
+    </p>
     <p class="inline wide">
       <button
         v-for="(one, index) in results"

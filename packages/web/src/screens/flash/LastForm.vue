@@ -33,12 +33,17 @@ const checks = computed(() => wayOutOf(props.session));
 const checked = ref<Check[]>([]);
 const chip = reactive({ from: '', to: props.session.opened.name, differs: '' });
 const setting = reactive<{ name: string; from: string; to: string; shows: PictureLook | '' }>({ name: '', from: '', to: '', shows: '' });
-const wrong = ref('');
+/** Fields that are empty and must not be. */
+const wrong = ref<Partial<Record<'from' | 'to' | 'differs' | 'name', string>>>({});
 const filled = (text: string): boolean => text.trim() !== '';
 
 function fit(): void {
-  wrong.value = filled(chip.from) && filled(chip.to) ? '' : t('flash.wrong.text');
-  if (wrong.value !== '') return;
+  wrong.value = {
+    ...(filled(chip.from) ? {} : { from: t('flash.wrong.text') }),
+    ...(filled(chip.to) ? {} : { to: t('flash.wrong.text') }),
+    ...(filled(chip.differs) || props.session.opened.plan !== 'move' ? {} : { differs: t('flash.wrong.differs') }),
+  };
+  if (Object.keys(wrong.value).length > 0) return;
   emit('did', {
     step: 'fitted',
     from: chip.from.trim(),
@@ -47,8 +52,11 @@ function fit(): void {
   });
 }
 function set(): void {
-  wrong.value = filled(setting.name) && filled(setting.to) ? '' : t('flash.wrong.text');
-  if (wrong.value !== '') return;
+  wrong.value = {
+    ...(filled(setting.name) ? {} : { name: t('flash.wrong.text') }),
+    ...(filled(setting.to) ? {} : { to: t('flash.wrong.text') }),
+  };
+  if (Object.keys(wrong.value).length > 0) return;
   emit('did', {
     step: 'setting',
     name: setting.name.trim(),
@@ -66,14 +74,15 @@ const asked = computed(() => (setting.shows === '' ? undefined : settingFor(sett
 
 <template>
   <form v-if="step === 'fitted'" class="fields" @submit.prevent="fit">
-    <TextField id="flash-from" v-model="chip.from" :label="t('flash.field.from')" :error="wrong || undefined" :bounds="{ longest: 80 }" />
-    <TextField id="flash-to" v-model="chip.to" :label="t('flash.field.to')" :bounds="{ longest: 80 }" />
+    <TextField id="flash-from" v-model="chip.from" :label="t('flash.field.from')" :error="wrong.from" :bounds="{ longest: 80 }" />
+    <TextField id="flash-to" v-model="chip.to" :label="t('flash.field.to')" :error="wrong.to" :bounds="{ longest: 80 }" />
     <TextField
       v-if="session.opened.plan === 'move'"
       id="flash-differs"
       v-model="chip.differs"
       class="wide"
       :label="t('flash.field.differs')"
+      :error="wrong.differs"
       :bounds="{ longest: 80 }"
     />
     <button type="submit" class="push full" data-test="record-step"><KeyCap :label="cap('confirm')" />{{ t('flash.record') }}</button>
@@ -114,15 +123,9 @@ const asked = computed(() => (setting.shows === '' ? undefined : settingFor(sett
         {{ t('flash.wonOne', { name: one.name, to: one.to, n: one.sets }, one.sets) }}
       </button>
     </div>
-    <TextField
-      id="flash-setting"
-      v-model="setting.name"
-      :label="t('flash.field.setting')"
-      :error="wrong || undefined"
-      :bounds="{ longest: 80 }"
-    />
+    <TextField id="flash-setting" v-model="setting.name" :label="t('flash.field.setting')" :error="wrong.name" :bounds="{ longest: 80 }" />
     <TextField id="flash-before" v-model="setting.from" :label="t('flash.field.before')" :bounds="{ longest: 80 }" />
-    <TextField id="flash-after" v-model="setting.to" :label="t('flash.field.after')" :bounds="{ longest: 80 }" />
+    <TextField id="flash-after" v-model="setting.to" :label="t('flash.field.after')" :error="wrong.to" :bounds="{ longest: 80 }" />
     <ChoiceField
       id="flash-shows"
       v-model="setting.shows"

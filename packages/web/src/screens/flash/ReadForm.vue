@@ -9,6 +9,7 @@ import type { ProgrammerBench } from '../../stores/programmers.ts';
 import type { SentDump } from '../../stores/images.ts';
 import CombineReads from './CombineReads.vue';
 import CopyTimer from './CopyTimer.vue';
+import LogField from './LogField.vue';
 import DumpField from './DumpField.vue';
 import ProgrammerWork from './ProgrammerWork.vue';
 import { shortHash } from './titles.ts';
@@ -17,6 +18,7 @@ const props = defineProps<{ session: FlashSession; area: AreaState; facts: Image
 const emit = defineEmits<{ did: [did: FlashDid]; write: [bodies: Body[]] }>();
 const { t } = useI18n();
 const cold = ref(false);
+const log = ref('');
 const sample = reactive({ size: '16 MiB', agrees: false, structure: false });
 const wrong = ref('');
 const maySample = computed(() => props.session.opened.memory === 'emmc' && props.area.area === 'user' && props.area.reads.length > 0);
@@ -37,6 +39,7 @@ function stored({ image, dump }: SentDump): void {
     image: image.id,
     ...(cold.value ? { cold: true } : {}),
     ...oddOf(dump),
+    ...(log.value === '' ? {} : { log: log.value }),
   });
 }
 function sampled(): void {
@@ -60,6 +63,10 @@ function sampled(): void {
       <li v-for="(one, index) in area.reads" :key="index">
         {{ index + 1 }}. {{ formatBytes(one.bytes) }}
         <span class="reading">{{ one.sha256 ? shortHash(one.sha256) : t('flash.field.sampled') }}</span>
+        <details v-if="one.log">
+          <summary>{{ t('flash.log.show') }}</summary>
+          <pre class="reading">{{ one.log }}</pre>
+        </details>
       </li>
     </ul>
     <el-checkbox v-model="cold">{{ t('flash.field.cold') }}</el-checkbox>
@@ -72,6 +79,7 @@ function sampled(): void {
       @write="(bodies) => emit('write', bodies)"
     />
     <DumpField :label="t('flash.field.dump')" :second="bench.programmers.value.length > 0" :facts="facts" @stored="stored" />
+    <LogField v-model="log" />
     <CombineReads v-if="unsteady" :area="area" :facts="facts" @did="(did) => emit('did', did)" />
     <form v-if="maySample" class="fields" @submit.prevent="sampled">
       <TextField id="flash-sampled" v-model="sample.size" :label="t('flash.field.bytes')" :error="wrong || undefined" />

@@ -9,6 +9,7 @@ import { cap } from '../bench/keymap.ts';
 import type { ProgrammerBench } from '../../stores/programmers.ts';
 import type { SentDump } from '../../stores/images.ts';
 import CopyTimer from './CopyTimer.vue';
+import LogField from './LogField.vue';
 import DumpField from './DumpField.vue';
 import ProgrammerWork from './ProgrammerWork.vue';
 import { shortHash } from './titles.ts';
@@ -28,12 +29,14 @@ const { t } = useI18n();
 /** Then what was done with another one is recorded beside it. */
 const hasProgrammer = computed(() => props.bench.programmers.value.length > 0);
 const sampled = ref(false);
+const log = ref('');
+const logged = (): { log?: string } => (log.value === '' ? {} : { log: log.value });
 const area = computed(() => props.area.area);
 const extent = computed(() => (sampled.value ? ('sampled' as const) : ('whole' as const)));
 
 function program(): void {
   const { chosen } = props.area;
-  if (chosen) emit('did', { step: 'programmed', area: area.value, sha256: chosen.sha256 });
+  if (chosen) emit('did', { step: 'programmed', area: area.value, sha256: chosen.sha256, ...logged() });
 }
 function readBack({ dump }: SentDump): void {
   emit('did', {
@@ -41,6 +44,7 @@ function readBack({ dump }: SentDump): void {
     area: area.value,
     result: dump.sha256 === props.area.chosen?.sha256 ? 'equal' : 'differs',
     extent: 'whole',
+    ...logged(),
   });
 }
 </script>
@@ -102,12 +106,13 @@ function readBack({ dump }: SentDump): void {
           type="button"
           class="push"
           :data-result="one"
-          @click="emit('did', { step: 'verified', area, result: one, extent })"
+          @click="emit('did', { step: 'verified', area, result: one, extent, ...logged() })"
         >
           <KeyCap :label="cap('answer', index)" />{{ t(`flash.verifyResult.${one}`) }}
         </button>
       </template>
     </p>
+    <LogField v-if="(step === 'programmed' || step === 'verified') && bench.run.value?.endedAt !== null" :key="step" v-model="log" />
   </div>
 </template>
 

@@ -29,6 +29,8 @@ export function flashLine(t: Translate, { session, did }: BodyOf<'flash.step'>, 
       return line({ result: [t(`flash.detected.${did.result}`), did.chip ?? ''].filter(Boolean).join(', ') });
     case 'read':
       return did.extent === 'whole' ? line({ size: formatBytes(did.bytes), hash: shortHash(did.sha256 ?? '') }) : line({}, 'sampled');
+    case 'boot-config':
+      return line({ which: t(`flash.boot.of.${did.of}`), values: [did.partition, did.bus, did.reset].join(' ') });
     case 'rebuilt':
       return line({ n: did.reads });
     case 'target':

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** What an image holds: how full it is, what stands where, versions and texts in it. */
 import type { Image } from '@veglia/contract';
-import { contentRuns, formatBytes, maskSecrets, type Content } from '@veglia/core';
+import { contentRuns, formatBytes, maskSecrets, type Content, type OwnPlace } from '@veglia/core';
 import { proxy, wrap } from 'comlink';
 import { onUnmounted, ref, shallowRef } from 'vue';
 import { useI18n } from 'vue-i18n';
@@ -11,7 +11,7 @@ import type { Colours, ChartOption } from '../../charts/option.ts';
 import type { ContentLooker } from '../../workers/content.worker.ts';
 
 const props = defineProps<{ image: Image; address: string }>();
-const emit = defineEmits<{ goTo: [offset: number] }>();
+const emit = defineEmits<{ goTo: [offset: number]; own: [places: readonly OwnPlace[]] }>();
 const { t } = useI18n();
 const content = shallowRef<Content>();
 const done = ref<number>();
@@ -27,7 +27,9 @@ async function look(): Promise<void> {
   done.value = 0;
   try {
     const told = (bytes: number): void => void (done.value = bytes);
-    content.value = await wrap<ContentLooker>(worker).look(props.address, props.image.size, proxy(told));
+    const looked = await wrap<ContentLooker>(worker).look(props.address, props.image.size, proxy(told));
+    content.value = looked.content;
+    emit('own', looked.own);
   } catch {
     // Whatever went wrong on the way: the image itself is as it was.
     wrong.value = t('stock.away');

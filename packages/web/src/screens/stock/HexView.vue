@@ -6,6 +6,7 @@ import { computed, ref, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { api, NotReached } from '../../api.ts';
 import TextField from '../../parts/TextField.vue';
+import { offsetOf } from './offset.ts';
 
 const props = defineProps<{ image: Image; other?: Image | undefined; places: readonly { readonly from: number; readonly to: number }[] }>();
 const { t } = useI18n();
@@ -18,18 +19,12 @@ const pages = ref<readonly Uint8Array[]>([]);
 const size = computed(() => Math.max(props.image.size, props.other?.size ?? 0));
 const hex = (value: number, digits: number): string => value.toString(16).padStart(digits, '0');
 
-/** "0x2000", "8192"; undefined where it is neither. */
-function offsetOf(text: string): number | undefined {
-  const plain = text.trim().toLowerCase();
-  const value = /^0x[0-9a-f]+$/.test(plain) ? Number.parseInt(plain.slice(2), 16) : /^\d+$/.test(plain) ? Number(plain) : Number.NaN;
-  return Number.isSafeInteger(value) && value < size.value ? value : undefined;
-}
 function goTo(offset: number): void {
   at.value = Math.max(0, Math.min(offset - (offset % rowBytes), size.value - 1 - ((size.value - 1) % rowBytes)));
   asked.value = `0x${hex(at.value, 1)}`;
 }
 function goAsked(): void {
-  const offset = offsetOf(asked.value);
+  const offset = offsetOf(asked.value, size.value);
   wrong.value = offset === undefined ? t('stock.hex.wrong', { last: `0x${hex(size.value - 1, 1)}` }) : '';
   if (offset !== undefined) goTo(offset);
 }

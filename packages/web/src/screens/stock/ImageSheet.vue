@@ -1,8 +1,8 @@
 <script setup lang="ts">
 /** One image: what it is, its hashes, how it differs from another, and its bytes. */
-import type { Image, ImageComparison } from '@veglia/contract';
+import type { Image, ImageComparison, ImageFacts } from '@veglia/contract';
 import { addressOf } from '@veglia/contract';
-import { formatBytes, type DumpComparison } from '@veglia/core';
+import { formatBytes, ownByDifference, type DumpComparison, type Moved, type OwnPlace } from '@veglia/core';
 import { wrap, type Remote } from 'comlink';
 import { computed, onUnmounted, ref, shallowRef, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
@@ -12,10 +12,12 @@ import TextField from '../../parts/TextField.vue';
 import { useSession } from '../../stores/session.ts';
 import type { ComparedBytes, ImageComparer } from '../../workers/compare.worker.ts';
 import ContentSheet from './ContentSheet.vue';
+import FactsForm from './FactsForm.vue';
 import HexView from './HexView.vue';
+import OwnContent from './OwnContent.vue';
 
-const props = defineProps<{ image: Image; images: readonly Image[]; by: string }>();
-const emit = defineEmits<{ erased: [] }>();
+const props = defineProps<{ image: Image; images: readonly Image[]; personOf: (id: string) => string }>();
+const emit = defineEmits<{ erased: []; changed: [] }>();
 const { t, d, n } = useI18n();
 const session = useSession();
 /** The bytes of a dump with a customer's data are shown on request only. */
@@ -35,6 +37,29 @@ async function erase(): Promise<void> {
     wrong.value = t('stock.away');
   }
 }
+const refused = ref('');
+/** What is said of it is replaced as a whole; what was said stays on record. */
+async function say(facts: ImageFacts): Promise<void> {
+  const by = session.person?.id;
+  if (by === undefined) return;
+  refused.value = '';
+  try {
+    const { id, size, sha256 } = props.image;
+    const reply = await api.publishImage(id, { by, size, sha256, facts });
+    if (reply.ok) emit('changed');
+    else refused.value = reply.problem.title;
+  } catch (error) {
+    if (!(error instanceof NotReached)) throw error;
+    refused.value = t('stock.away');
+  }
+}
+/** Found by looking inside; where two sets of one board differ. What is marked already is not proposed again. */
+const found = shallowRef<readonly OwnPlace[]>([]);
+const proposed = computed(() =>
+  [...found.value, ...(compared.value ? ownByDifference(compared.value.comparison) : [])].filter(
+    ({ from, to }) => !(props.image.facts.own ?? []).some((one) => one.from <= from && to <= one.to),
+  ),
+);
 const hexView = ref<InstanceType<typeof HexView>>();
 const other = ref('');
 const chunks = shallowRef<ImageComparison>();
@@ -63,7 +88,7 @@ const facts = computed(() => {
       t('stock.fact.size'),
       [formatBytes(props.image.size), `${n(props.image.size)} B`].filter((one, at, all) => at === 1 || !all[0]?.endsWith(' B')).join(', '),
     ],
-    [t('stock.fact.added'), `${d(props.image.at, 'minute')}, ${props.by}`],
+    [t('stock.fact.added'), `${d(props.image.at, 'minute')}, ${props.personOf(props.image.by)}`],
     [
       t('stock.fact.reconstructed'),
       of.reconstructed && t('stock.reconstructed', { n: of.reconstructed.reads, bytes: of.reconstructed.doubtfulBytes }),
@@ -102,6 +127,8 @@ watch(other, async (id) => {
   }
 });
 const hex = (at: number): string => `0x${at.toString(16)}`;
+const movedLine = ({ by, from, to }: Moved): string =>
+  t(by > 0 ? 'stock.compare.further' : 'stock.compare.before', { from: hex(from), to: hex(to), bytes: n(Math.abs(by)) });
 const summary = computed((): string => {
   const found: DumpComparison | undefined = compared.value?.comparison;
   if (chunks.value?.equal === true) return t('stock.compare.equal');
@@ -136,7 +163,19 @@ const summary = computed((): string => {
       <RouterLink v-if="image.facts.job" class="push" :to="`/jobs/${image.facts.job}`">{{ t('stock.job') }}</RouterLink>
     </p>
     <p v-if="image.facts.userData" class="alarm" data-test="user-data">{{ t('stock.userData') }}</p>
-    <ContentSheet :image="image" :address="contentOf(image.id)" @go-to="(offset) => hexView?.goTo(offset)" />
+    <FactsForm :image="image" :person-of="personOf" :wrong="refused || undefined" @change="say" />
+    <OwnContent
+      :image="image"
+      :proposed="proposed"
+      @go-to="(offset) => hexView?.goTo(offset)"
+      @mark="(own) => say({ ...image.facts, own: [...own] })"
+    />
+    <ContentSheet
+      :image="image"
+      :address="contentOf(image.id)"
+      @go-to="(offset) => hexView?.goTo(offset)"
+      @own="(places) => (found = places)"
+    />
     <ChoiceField
       id="compare-with"
       v-model="other"
@@ -150,6 +189,7 @@ const summary = computed((): string => {
     <div v-if="summary" role="status" data-test="compared">
       <p>{{ summary }}</p>
       <p v-for="one in compared?.comparison.findings ?? []" :key="one">{{ t(`stock.compare.finding.${one}`) }}</p>
+      <p v-for="one in compared?.comparison.moved ?? []" :key="`${one.by} ${one.from}`" data-test="moved">{{ movedLine(one) }}</p>
       <p v-if="chunks && !chunks.equal" class="soft">
         {{ t('stock.compare.chunks', { differing: n(chunks.differing), chunks: n(chunks.chunks), size: formatBytes(chunks.chunkBytes) }) }}
       </p>

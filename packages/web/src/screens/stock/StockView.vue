@@ -5,6 +5,7 @@ import { formatBytes } from '@veglia/core';
 import { watchDebounced } from '@vueuse/core';
 import { computed, onMounted, ref, shallowRef } from 'vue';
 import { useI18n } from 'vue-i18n';
+import { useRoute } from 'vue-router';
 import { api, NotReached } from '../../api.ts';
 import NotReachedSheet from '../../parts/NotReachedSheet.vue';
 import TextField from '../../parts/TextField.vue';
@@ -17,7 +18,9 @@ const find = ref('');
 const images = shallowRef<readonly Image[]>();
 const erased = shallowRef<readonly ImageErasure[]>([]);
 const reached = ref(true);
-const chosen = ref('');
+/** An image that another screen points at is picked. */
+const asked = useRoute().query.image;
+const chosen = ref(typeof asked === 'string' ? asked : '');
 const image = computed(() => images.value?.find(({ id }) => id === chosen.value) ?? images.value?.[0]);
 const personOf = (id: string): string => session.people.find((one) => one.id === id)?.name ?? '';
 
@@ -82,7 +85,15 @@ watchDebounced(find, load, { debounce: 250 });
           </ul>
         </details>
       </section>
-      <ImageSheet v-if="image && images" :key="image.id" :image="image" :images="images" :by="personOf(image.by)" @erased="load" />
+      <ImageSheet
+        v-if="image && images"
+        :key="image.id"
+        :image="image"
+        :images="images"
+        :person-of="personOf"
+        @erased="load"
+        @changed="load"
+      />
     </div>
   </div>
 </template>
