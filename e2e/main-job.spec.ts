@@ -1,5 +1,5 @@
 /** The thinnest path through everything: counter, bench, close, shelves, and all of it there after a restart. */
-import { choose, answer, seedJob, takeInByHand, verdictOf, walk } from './support/steps.ts';
+import { choose, answer, leaveProofOut, seedJob, takeInByHand, verdictOf, walk } from './support/steps.ts';
 import { expect, test } from './support/app.ts';
 
 test('a set from the counter to a closed job survives a restart of server and database', async ({ page, app }) => {
@@ -52,6 +52,15 @@ test('a set from the counter to a closed job survives a restart of server and da
   await page.getByTestId('close-job').click();
   await expect(page.getByTestId('closing-checks').getByRole('alert')).toBeVisible();
   await page.getByTestId('ground-screws-passed').click();
+  await page.getByTestId('close-job').click();
+  await expect(page.getByTestId('unproven').getByRole('alert')).toBeVisible();
+  await expect(page.getByTestId('unproven')).toContainText('Strips lit by the set');
+  // Looked at elsewhere here; what was typed is still there on the way back.
+  await page.getByTestId('to-proof').click();
+  await leaveProofOut(page);
+  await page.getByTestId('proof-to-close').click();
+  await expect(page.getByLabel('Remarks')).toHaveValue('Nothing left; soaked four hours.');
+  await expect(page.getByTestId('unproven')).toHaveCount(0);
   await page.getByTestId('close-job').click();
   await expect(page.getByText('This job is closed: Repaired.')).toBeVisible();
 

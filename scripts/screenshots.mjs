@@ -3,6 +3,7 @@
  * The web app must be built (`npm run demo` or `npm run test:e2e` do).
  */
 import { chromium } from '@playwright/test';
+import { v7 as uuidv7 } from 'uuid';
 import { demoServer } from './lib/demoServer.mjs';
 import { ensureChromium } from './lib/install.mjs';
 import { inRoot } from './lib/paths.mjs';
@@ -46,6 +47,36 @@ async function flash(page, address) {
   await page.locator('[data-test="dump-file"]').setInputFiles({ name: 'u402.bin', mimeType: 'application/octet-stream', buffer: bytes });
   await page.locator('[data-test="reads"]').waitFor();
   await page.evaluate('scrollTo(0, 0)');
+}
+
+/** A supply with new capacitors: looked at so far, starts being counted; a job of its own. */
+async function proof(page, address) {
+  const { people } = await (await page.request.get(`${address}/api/people`)).json();
+  const start = (seconds, cold) => ({ kind: 'start.timed', v: 1, started: true, seconds, cold });
+  const seen = (item) => ({ kind: 'proof.checked', v: 1, item, result: 'passed' });
+  const bodies = [
+    { kind: 'job.opened', v: 3, set: { layout: 'led-tcon', family: 'quorvane.qk3', sizeInch: 50 } },
+    { kind: 'symptom.reported', v: 2, symptoms: ['slow-start'] },
+    ...[45, 38, 52].map((seconds) => start(seconds, true)),
+    { kind: 'set.changed', v: 3, stage: 'back-off', plugged: false, railsDown: true },
+    { kind: 'repair.done', v: 2, repair: 'recap.power', result: 'cured' },
+    { kind: 'set.changed', v: 3, plugged: true },
+    ...['complaint', 'plain-colours', 'moving', 'sound', 'off-on', 'standby-dark'].map(seen),
+    ...[4.2, 4.4, 4.1, 4.6].map((seconds, index) => start(seconds, index < 2)),
+  ];
+  const id = uuidv7();
+  await page.request.post(`${address}/api/jobs`, {
+    headers: { 'x-veglia': '1' },
+    data: {
+      id,
+      by: people[0].id,
+      customer: null,
+      plate: { maker: 'Quorvane', model: 'QK3-50', serial: 'QK3-00017' },
+      entries: bodies.map((body) => ({ id: uuidv7(), at: new Date().toISOString(), basedOn: 0, body })),
+    },
+  });
+  await page.goto(`${address}/jobs/${id}/proof`);
+  await page.locator('[data-test="proof-list"]').waitFor();
 }
 
 async function intake(page, address) {
@@ -170,7 +201,6 @@ const pictures = {
     },
   },
   lights: { go: light },
-  'lights-dark': { go: light, dark: true },
   'lights-phone': { go: tapped, viewport: { width: 390, height: 844 } },
   stock: {
     go: async (page, address) => {
@@ -194,7 +224,8 @@ const pictures = {
       await page.getByLabel('Name on documents').waitFor();
     },
   },
-  /** The last: it checks in a job. */
+  /** The last: they check in jobs. */
+  proof: { go: proof },
   practice: {
     go: async (page, address) => {
       await page.goto(address);

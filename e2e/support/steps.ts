@@ -72,6 +72,13 @@ export async function seedJob(
   return { id, number: ((await reply.json()) as { number: number }).number };
 }
 
+/** Leaves out of the proof of repair what can be left out, for tests that are about something else. */
+export async function leaveProofOut(page: Page): Promise<void> {
+  await page.getByTestId('leave-rest').click();
+  await page.getByTestId('leave-it').last().click();
+  await expect(page.getByTestId('leave-rest')).toHaveCount(0);
+}
+
 /** A job on the bench, stored by the API; returns its number. Counter tests go by the screen: `takeInByHand`. */
 export async function takeIn(page: Page, intake: Omit<Intake, 'blink'>): Promise<string> {
   const { pack } = book;

@@ -3,7 +3,18 @@
  * where a shop would have left it today. `npm run demo:jobs` writes them to demo/jobs; a test looks that they are fresh.
  */
 import { newJobSchema } from '@veglia/contract';
-import { caseOfLedger, defaultSettings, engine, foldCase, type Body, type CompiledPack, type Entry, type SetFacts } from '@veglia/core';
+import {
+  caseOfLedger,
+  defaultSettings,
+  engine,
+  foldCase,
+  proofOfRepair,
+  usedAgain,
+  type Body,
+  type CompiledPack,
+  type Entry,
+  type SetFacts,
+} from '@veglia/core';
 import { atOnce, play, randomFrom, seedOf, SimulatedSet, simulatedFaults, simulatedOpponent } from '@veglia/simulators';
 import type { z } from 'zod';
 
@@ -123,7 +134,10 @@ function playedJob(plan: Plan, index: number, compiled: CompiledPack, names: Nam
   intake.push({ kind: 'set.shelved', v: 1, shelf: pick(['A 1', 'A 2', 'A 3', 'B 1', 'B 2', 'B 3', 'C 1', 'C 2']) });
   if (random() < 0.5) intake.push({ kind: 'limit.agreed', v: 2, limit: euros(80 + 20 * Math.floor(random() * 5)), checkFee: euros(25) });
 
-  const steps = withAdvice(leftWhere(plan, work, ending, fault, random), [...intake], compiled);
+  const left = leftWhere(plan, work, ending, fault, random);
+  const closed = left.findIndex(({ kind }) => kind === 'job.closed');
+  if (closed >= 0) left.splice(closed, 0, ...proven([...intake, ...left.slice(0, closed)], left[closed], compiled));
+  const steps = withAdvice(left, [...intake], compiled);
   let minute = 0;
   const entries = [...intake, ...steps].map((body, at) => {
     minute = at < intake.length ? at : Math.max(firstLook, minute + (body.kind === 'advice.shown' ? stepMinutes : 1));
@@ -193,6 +207,35 @@ function leftWhere(
       ...(plan.outcome === 'repaired-with-known-flaw' ? { remains: 'a faint shade in one corner, accepted' } : {}),
     },
   ];
+}
+
+/** What was looked at before the set left; a week of daily starts is left out. */
+function proven(bodies: readonly Body[], closed: Body | undefined, compiled: CompiledPack): Body[] {
+  if (closed?.kind !== 'job.closed' || !usedAgain.includes(closed.outcome)) return [];
+  const entries = bodies.map((body, index): Entry => ({
+    id: `e${index}`,
+    seq: index + 1,
+    at: '2026-01-01T00:00:00Z',
+    by: 'demo',
+    basedOn: index,
+    body,
+  }));
+  const { set } = foldCase(caseOfLedger(entries), compiled, 'cost', 'at-once');
+  return proofOfRepair(entries, set, compiled).items.flatMap(({ id, kind, rule, count = 0, cold = 0, hours = 0 }): Body[] => {
+    // They are in the closing itself, and starts are timed.
+    if (rule.safety !== undefined || kind === 'delay') return [];
+    if (kind === 'check') return [{ kind: 'proof.checked', v: 1, item: id, result: 'passed' }];
+    if (kind === 'starts')
+      return Array.from({ length: Math.max(3, count) }, (_, index): Body => ({
+        kind: 'start.timed',
+        v: 1,
+        started: true,
+        seconds: 6 + (index % 3) / 2,
+        cold: index < cold,
+      }));
+    if (kind === 'soak') return [{ kind: 'proof.soaked', v: 1, minutes: hours * 60, result: 'passed' }];
+    return [{ kind: 'proof.skipped', v: 1, item: id, reason: kind === 'days' ? 'no-time' : 'done-elsewhere' }];
+  });
 }
 
 /** What the tool said before each answer and repair, as the app records it: calibration reads these. */

@@ -17,6 +17,7 @@ export const errorStatus = {
   'board-version-conflict': 409,
   'unknown-customer': 422,
   'not-checked': 422,
+  'not-proven': 422,
   'not-put-back': 422,
   'too-large': 413,
   'not-a-photo': 415,

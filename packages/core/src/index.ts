@@ -85,6 +85,7 @@ export {
   waysIn,
   checkResults,
   closingChecks,
+  skipReasons,
   consents,
   outcomesOfAJob,
   parseCase,
@@ -283,6 +284,7 @@ export {
   checksBeforeClosing,
   consentsFor,
   leftBeforeClosing,
+  usedAgain,
   type ClosingCheck,
   type Consent,
   chargePoints,
@@ -573,3 +575,19 @@ export {
   type FlashUnsafe,
   type Votes,
 } from './firmware/index.ts';
+export {
+  checksMissing,
+  delaysCompared,
+  failureBound,
+  proofBeforeClosing,
+  proofName,
+  proofNeeds,
+  proofOfRepair,
+  type DelaysCompared,
+  type Proof,
+  type ProofItem,
+  type ProofState,
+  type SkipReason,
+  type StartsSeen,
+} from './proof/index.ts';
+export { proofKinds, type ProofRule } from './knowledge/index.ts';

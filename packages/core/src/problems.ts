@@ -43,6 +43,7 @@ export const problemCodes = [
   'bad-character',
   'left-out',
   'unchecked',
+  'unproven',
   'not-open',
 ] as const;
 

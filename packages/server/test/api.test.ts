@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { errorCodes, errorStatus, jobCardSchema, jobSchema, problemDocumentSchema, routes } from '@veglia/contract';
 import { v7 as uuidv7 } from 'uuid';
 import { newestMigration } from '../src/database/migrate.ts';
-import { ask, draft, intake, noon, openTestApp, type TestApp } from './support/testApp.ts';
+import { ask, draft, intake, noon, openTestApp, type TestApp, unproven } from './support/testApp.ts';
 
 let running: TestApp;
 beforeAll(async () => {
@@ -141,7 +141,14 @@ describe('writing to the ledger', () => {
     const unchecked = await send(kept, 3);
     expect([unchecked.status, (unchecked.body as { code: string }).code]).toEqual([422, 'not-checked']);
     expect(problemDocumentSchema.parse(unchecked.body).problems?.[0]?.sentence).toContain('ground-screws');
-    expect((await send({ ...kept, checked: { 'ground-screws': 'passed' } }, 3)).status).toBe(200);
+    const checked = { ...kept, checked: { 'ground-screws': 'passed' } };
+    const looked = await send(checked, 3);
+    expect([looked.status, (looked.body as { code: string }).code]).toEqual([422, 'not-proven']);
+    expect(problemDocumentSchema.parse(looked.body).problems?.map(({ sentence }) => sentence)).toContain(
+      'Not looked at, or failed: Starts',
+    );
+    const entries = [...unproven(3), draft(checked, 3)];
+    expect((await post(`/api/jobs/${job.id}/entries`, { by: running.person, entries })).status).toBe(200);
   });
 
   test('a batch with one bad entry stores none of it', async () => {
@@ -244,7 +251,7 @@ describe('lists and exports', () => {
     expect(await card()).toMatchObject({ state: 'on-the-bench', entryCount: 3 });
     await post(`/api/jobs/${job.id}/entries`, {
       by: running.person,
-      entries: [draft({ kind: 'job.closed', v: 1, outcome: 'workaround', minutes: 5 }, 3)],
+      entries: [...unproven(3), draft({ kind: 'job.closed', v: 1, outcome: 'workaround', minutes: 5 }, 3)],
     });
     expect(await card()).toMatchObject({ state: 'closed', outcome: 'workaround', next: null });
   });

@@ -4,7 +4,7 @@ import { countsSchema, type CaseFile } from '@veglia/core';
 import { v7 as uuidv7 } from 'uuid';
 import { newestSnapshot } from '../src/counts/counts.ts';
 import { rebuildCards } from '../src/jobs/jobs.ts';
-import { ask, draft, intake, openTestApp, type TestApp } from './support/testApp.ts';
+import { ask, draft, intake, openTestApp, type TestApp, unproven } from './support/testApp.ts';
 
 let running: TestApp;
 beforeAll(async () => {
@@ -25,6 +25,7 @@ async function closedJob(fault: string): Promise<string> {
     entries: [
       draft({ kind: 'test.answered', v: 1, test: 'torch', outcome: 'faint-picture', sure: 'sure' }, 2),
       draft({ kind: 'fault.confirmed', v: 1, assembly: fault.split('.')[0] ?? '', fault }, 2),
+      ...unproven(2),
       draft({ kind: 'job.closed', v: 1, outcome: 'repaired', minutes: 40 }, 2),
     ],
   });

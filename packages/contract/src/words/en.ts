@@ -289,6 +289,7 @@ export const en: Words = {
     'state-unreachable': '{where}: the set cannot be in the state for “{value}” at this point of the procedure',
     'opposite-meanings': '{where}: same procedure as {expected}, but {value} move the opposite way; give a reason',
     'not-open': '{value}',
+    unproven: 'Not looked at, or failed: {value}',
     unchecked: 'Check and record {value} before the set is returned',
     'left-out': '{value} has been changed: restore it, or record it as a modification',
     'bad-character': '{where} contains a character that can’t be stored (NUL, or an unpaired surrogate)',
@@ -307,6 +308,8 @@ export const en: Words = {
     'programmer-busy': 'The programmer is at work. Nothing was started: wait until it is done, or cancel that work first.',
     'not-a-photo': 'Not a supported image. Use JPEG, PNG, WebP or AVIF.',
     'not-found': 'Page not found.',
+    'not-proven':
+      'The proof of repair is not complete. The job was not closed. Look at what is left on the proof screen, or leave it out there with a reason.',
     'not-checked':
       'Ground screws, or insulation and touch current after a surge or mains-side work, are not recorded. Nothing was saved. Check and record them, then close.',
     'not-put-back':

@@ -3,7 +3,7 @@
  *
  *   pack.json                      the document's head: title, thresholds, aliases
  *   scale.json                     the words and their numbers
- *   assemblies|symptoms|classes|stages|cautions|places|tools|schools|looks|labels|histories|consequences.json   one list each
+ *   assemblies|symptoms|classes|stages|cautions|places|tools|schools|looks|labels|histories|consequences|proof.json   one list each
  *   reference-cases/, reference-shares.json   no part of the pack: passed over
  *   layouts|faults|tests|repairs|families/*.json  one item or a list of items a file; a layout may
  *                                                 be made from another one (specialise.ts)
@@ -37,6 +37,7 @@ const singleLists = [
   'classes',
   'histories',
   'consequences',
+  'proof',
 ] as const;
 const folders = ['layouts', 'faults', 'tests', 'repairs', 'families'] as const;
 

@@ -3,6 +3,7 @@ import type { Problem } from '../problems.ts';
 import { checkBlinkCodes } from './checkBlink.ts';
 import { checkCautions } from './checkCautions.ts';
 import { checkHistories } from './histories.ts';
+import { checkProof } from './checkProof.ts';
 import { checkClasses, checkMechanism } from './checkClasses.ts';
 import { outcomesThatFollow } from './consequences.ts';
 import { selectRow } from './compile.ts';
@@ -60,6 +61,7 @@ export function checkPack(pack: Pack): Problem[] {
     ['classes', pack.classes],
     ['histories', pack.histories],
     ['consequences', pack.consequences],
+    ['proof', pack.proof],
     ['layouts', pack.layouts],
     ['faults', pack.faults],
     ['tests', pack.tests],
@@ -134,6 +136,7 @@ export function checkPack(pack: Pack): Problem[] {
       for (const outcome of outcomes) outcomeOf(test, outcome, `consequences/${id}.then`);
     for (const layout of one.layouts ?? []) refer('layout', layout, `consequences/${id}.layouts`);
   }
+  checkProof(pack, problems);
   checkCautions(pack, problems);
   checkOpposites(pack, problems);
   for (const test of pack.tests) checkTest(pack, test, known, refer, word, row, problems);

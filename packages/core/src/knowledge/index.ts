@@ -2,6 +2,7 @@ export { hazardsOfTest } from './hazards.ts';
 export { hasPlace } from './applies.ts';
 export { hazards, type Hazard } from './schema.ts';
 export { outcomesThatFollow } from './consequences.ts';
+export { proofKinds, type ProofRule } from './proofRules.ts';
 export { activeLevel, activeLowShare, asksAt, chassis, forcingOf, inputStandsVolts, type ActiveLevel, type Forcing } from './force.ts';
 export { inScope, knownAs, matchSet, type PlacedFault, type PlacedRepair, type SetIdentity } from './applies.ts';
 export { assemblePack, ownNamesOnly, parsePack, type PackFile } from './assemble.ts';

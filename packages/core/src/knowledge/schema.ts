@@ -5,6 +5,7 @@
 import { blinkAfters, lightColours } from '../blink/words.ts';
 import { z } from 'zod';
 import { consequenceSchema } from './consequences.ts';
+import { proofRuleSchema } from './proofRules.ts';
 import { historySchema } from './historySchema.ts';
 
 /** Ids never change once they are used: they are what a ledger refers to. */
@@ -689,6 +690,8 @@ export const packSchema = z.strictObject({
   faults: z.array(faultSchema).min(1),
   tests: z.array(testSchema).min(1),
   repairs: z.array(repairSchema),
+  /** What has to be seen before a set leaves; a pack without them asks for safety alone. */
+  proof: z.array(proofRuleSchema).default([]),
   schools: z.array(schoolSchema),
   families: z.array(familySchema),
   /** Old id -> id used now. */

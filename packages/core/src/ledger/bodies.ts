@@ -69,6 +69,15 @@ export const consents = ['warranty', 'data', 'dead-chip'] as const;
 export const closingChecks = ['ground-screws', 'insulation', 'touch-current'] as const;
 /** How a check before closing came out. */
 export const checkResults = ['passed', 'not-required'] as const;
+/** Why a thing to be seen is left out. */
+export const skipReasons = [
+  'not-on-this-set',
+  'not-possible-here',
+  'customer-declined',
+  'no-time',
+  'done-elsewhere',
+  'local-rule',
+] as const;
 /** Who was in it before. */
 export const earlierHands = ['owner', 'acquaintance', 'another-shop', 'unknown'] as const;
 /** What was done to it before. */
@@ -397,6 +406,20 @@ export const bodySchemas = {
     option: z.enum(quoteOptions).optional(),
     who: plainText.optional(),
   }),
+  /** A thing to be seen before the set leaves was looked at. */
+  'proof.checked': z.strictObject({ kind: z.literal('proof.checked'), v: v1, item: idSchema, result: z.enum(['passed', 'failed']) }),
+  /** It is left out; a safety check only where the local rule does not ask for it. */
+  'proof.skipped': z.strictObject({ kind: z.literal('proof.skipped'), v: v1, item: idSchema, reason: z.enum(skipReasons) }),
+  /** Switched on, and whether it came; from the press to the picture, seconds. Cold: after half an hour unplugged or more. */
+  'start.timed': z.strictObject({
+    kind: z.literal('start.timed'),
+    v: v1,
+    started: z.boolean(),
+    seconds: z.number().min(0).max(3600).optional(),
+    cold: z.boolean(),
+  }),
+  /** It ran in one go for so long. */
+  'proof.soaked': z.strictObject({ kind: z.literal('proof.soaked'), v: v1, minutes, result: z.enum(['passed', 'failed']) }),
   'fault.confirmed': z.strictObject({
     kind: z.literal('fault.confirmed'),
     v: v1,

@@ -8,6 +8,7 @@ export {
   layoutGuessSchema,
   checkResults,
   closingChecks,
+  skipReasons,
   consents,
   outcomesOfAJob,
   partSources,

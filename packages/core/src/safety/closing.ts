@@ -4,7 +4,7 @@ import type { BodyOf, closingChecks, Entry, SetState } from '../ledger/index.ts'
 import { stillOut, type CanBeLeft } from './places.ts';
 
 /** Ends after which the set is used again. */
-const usedAgain: readonly BodyOf<'job.closed'>['outcome'][] = ['repaired', 'repaired-with-known-flaw', 'workaround'];
+export const usedAgain: readonly BodyOf<'job.closed'>['outcome'][] = ['repaired', 'repaired-with-known-flaw', 'workaround'];
 
 /**
  * Plugs out, bridges, tape and parts off that stand between a set and being closed as repaired, named as `stillOut` names them: all that is not

@@ -1,4 +1,4 @@
-export { checksBeforeClosing, leftBeforeClosing, type ClosingCheck } from './closing.ts';
+export { checksBeforeClosing, leftBeforeClosing, usedAgain, type ClosingCheck } from './closing.ts';
 export { consentsFor, type Consent } from './consent.ts';
 export { stageOfPlace } from '../knowledge/index.ts';
 export { chargePoints, isHot, mayWorkOn, stillOut } from './places.ts';

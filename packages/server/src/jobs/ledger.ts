@@ -12,11 +12,13 @@ import {
   countsOf,
   foldCase,
   InputRefused,
-  checksBeforeClosing,
+  checksMissing,
   leftBeforeClosing,
   liveEntries,
   personalFields,
   pinsOf,
+  proofBeforeClosing,
+  proofName,
   readBody,
   redactedText,
   type Body,
@@ -218,11 +220,18 @@ async function requirePutBack(
         'not-put-back',
         left.map((value) => ({ code: 'left-out', where: 'modified', value })),
       );
-    const unchecked = checksBeforeClosing(body, liveEntries(before), set, compiled);
+    const live = liveEntries(before);
+    const unchecked = checksMissing(body, live, set, compiled);
     if (unchecked.length > 0)
       throw new ApiError(
         'not-checked',
         unchecked.map((value) => ({ code: 'unchecked', where: 'checked', value })),
+      );
+    const unproven = proofBeforeClosing(body, live, set, compiled);
+    if (unproven.length > 0)
+      throw new ApiError(
+        'not-proven',
+        unproven.map((id) => ({ code: 'unproven', where: id, value: proofName(id, compiled).en })),
       );
   }
 }

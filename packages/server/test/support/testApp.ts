@@ -1,4 +1,5 @@
 /** A server app on a database of its own, copied from the migrated template. */
+import { readFileSync } from 'node:fs';
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { listJobsQuery, mostOnAPage, ownHeader, type EntryDraft, type JobCards, type NewJobInput } from '@veglia/contract';
@@ -110,6 +111,15 @@ export function intake(person: string, change: Partial<NewJobInput> = {}): NewJo
     ...change,
   };
 }
+
+const proofRows = JSON.parse(readFileSync(inRoot('knowledge/proof.json'), 'utf8')) as { id: string; kind: string; safety?: string }[];
+/** Everything but safety left out of a proof of repair, for jobs whose proof is not what is tested. */
+export const unproven = (basedOn: number): EntryDraft[] =>
+  [
+    ...new Set(
+      proofRows.flatMap(({ id, kind, safety }) => (safety !== undefined ? [] : ['starts', 'soak', 'days'].includes(kind) ? [kind] : [id])),
+    ),
+  ].map((item) => draft({ kind: 'proof.skipped', v: 1, item, reason: 'done-elsewhere' }, basedOn));
 
 /** The first two hundred cards, oldest first. */
 export const allCards = (store: Store): Promise<JobCards> => listJobs(store, listJobsQuery.parse({ limit: mostOnAPage }));

@@ -9,6 +9,7 @@ import { flashBenchWords } from './flash.ts';
 import { frameWords } from './frame.ts';
 import { instrumentsWords } from './instruments.ts';
 import { ledgerWords } from './ledger.ts';
+import { proofWords } from './proof.ts';
 import { shopWords } from './shop.ts';
 import { stockWords } from './stock.ts';
 
@@ -25,4 +26,5 @@ export const en = {
   ...familiesWords,
   ...flashBenchWords,
   ...stockWords,
+  ...proofWords,
 } as const;

@@ -44,6 +44,8 @@ export const ledgerWords = {
     entry: { retracted: 'Entry {seq} undone' },
     modification: { recorded: 'Modification recorded: {name}' },
     fault: { confirmed: 'Fault confirmed: {what}' },
+    proof: { checked: 'Proof: {what}, {result}', skipped: 'Proof: {what}, left out', soaked: 'Proof: soak of {minutes} min, {result}' },
+    start: { good: 'Start: came on', failed: 'Start: did not come, or went off', cold: 'from cold' },
     quote: { sent: 'Quoted: {low}–{high}', answered: 'Customer’s answer: {answer}' },
     set: { shelved: 'On shelf {shelf}', changed: 'State of the set changed', anyway: 'Override: make-safe order not followed' },
     limit: {

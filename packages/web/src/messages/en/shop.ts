@@ -116,6 +116,7 @@ export const shopWords = {
     remains: 'Remarks (remaining defect, warranty, old part)',
     leftTitle: 'Changes left in the set',
     leftHelp: 'Restore these before the set leaves. Tick what stays: it is recorded as a modification.',
+    unproven: 'Not looked at yet, or failed: | Not looked at yet, or failed:',
     checksTitle: 'Safety checks before return',
     checksHelp: 'After a surge or work on the mains side: insulation and touch current as local rules require.',
     check: {
@@ -135,6 +136,7 @@ export const shopWords = {
       outcome: 'Choose the outcome.',
       minutes: '“{value}” is not a number of minutes. Enter {least} to {most}.',
       checked: 'Record ground screws, insulation and touch current first.',
+      proof: 'Look at what is left, or leave it out there with a reason.',
       modified: 'Something is still disconnected, bridged, taped or removed. Restore it on the Bench, or tick it as a modification.',
     },
   },

@@ -472,6 +472,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
         <div class="papers">
           <RouterLink v-if="!fold.closed" :to="closePath" class="push" data-test="to-close">{{ t('bench.toClose') }}</RouterLink>
           <RouterLink :to="`/jobs/${id}/flash`" data-test="to-flash">{{ t('flash.opensMain') }}</RouterLink>
+          <RouterLink :to="`/jobs/${id}/proof`" data-test="to-proof">{{ t('proof.opens') }}</RouterLink>
           <RouterLink :to="`/jobs/${id}/call`" data-test="to-call">{{ t('bench.call') }}</RouterLink>
           <details class="documents" data-test="documents">
             <summary>{{ t('bench.documents') }}</summary>

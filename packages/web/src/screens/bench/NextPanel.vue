@@ -447,7 +447,16 @@ defineExpose({ press, asks, focus: () => title.value?.focus({ preventScroll: tru
       <p class="how">
         {{ step.id === 'prove-and-close' ? t('bench.cured.how') : step.id === 'give-up' ? t('bench.giveUpHow') : t('bench.stopHow') }}
       </p>
-      <RouterLink :to="closePath" class="push" :class="{ full: step.id === 'prove-and-close' }">{{ t('bench.toClose') }}</RouterLink>
+      <p class="inline">
+        <RouterLink
+          v-if="step.id === 'prove-and-close'"
+          :to="{ name: 'proof', params: { id: $route.params.id } }"
+          class="push full"
+          data-test="prove"
+          >{{ t('proof.opens') }}</RouterLink
+        >
+        <RouterLink :to="closePath" class="push">{{ t('bench.toClose') }}</RouterLink>
+      </p>
     </div>
     <template v-if="aboutCode">
       <p v-if="step.kind !== 'blink' && !reading">

@@ -1,6 +1,6 @@
 /** Ledger entries as lines a person reads. */
 import { codeInWords, findingSentence, instrumentWords, words as contractWords } from '@veglia/contract';
-import type { BodyOf, CompiledPack, Entry } from '@veglia/core';
+import { proofName, type BodyOf, type CompiledPack, type Entry } from '@veglia/core';
 import { useI18n } from 'vue-i18n';
 import { money, useNames } from '../../names.ts';
 import { textOf } from '../../stores/packs.ts';
@@ -46,6 +46,10 @@ export function useEntryWords(compiled: () => CompiledPack | undefined): (entry:
     ];
     const line = said.flatMap(([is, text]) => (is ? [text] : [])).join(', ');
     return line.charAt(0).toUpperCase() + line.slice(1);
+  };
+  const proofItem = (id: string): string => {
+    const pack = compiled();
+    return pack ? textOf(proofName(id, pack)) : id;
   };
   const layoutName = (id: string): string => textOf(compiled()?.layouts.get(id)?.name) || id;
   return (entry, entries) => {
@@ -154,6 +158,19 @@ export function useEntryWords(compiled: () => CompiledPack | undefined): (entry:
         const target = entries.find((other) => other.id === body.entry || other.seq === body.entry);
         return { title: t('entry.entry.retracted', { seq: target?.seq ?? body.entry }), detail: body.reason };
       }
+      case 'proof.checked':
+        return { title: t('entry.proof.checked', { what: proofItem(body.item), result: t(`proof.state.${body.result}`) }) };
+      case 'proof.skipped':
+        return { title: t('entry.proof.skipped', { what: proofItem(body.item) }), detail: t(`proof.skip.${body.reason}`) };
+      case 'start.timed':
+        return {
+          title: t(body.started ? 'entry.start.good' : 'entry.start.failed'),
+          detail: [body.cold ? t('entry.start.cold') : '', body.seconds === undefined ? '' : t('proof.start.running', { s: body.seconds })]
+            .filter((one) => one !== '')
+            .join(', '),
+        };
+      case 'proof.soaked':
+        return { title: t('entry.proof.soaked', { minutes: body.minutes, result: t(`proof.state.${body.result}`) }) };
       case 'fault.confirmed':
         return {
           title: t('entry.fault.confirmed', { what: names.assembly(body.assembly) }),

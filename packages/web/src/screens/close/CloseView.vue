@@ -2,7 +2,7 @@
 import { boundsOf, parseAmount } from '@veglia/contract';
 import {
   bodySchemas,
-  checksBeforeClosing,
+  checksMissing,
   flashResults,
   leftBeforeClosing,
   liveEntries,
@@ -10,10 +10,13 @@ import {
   notInBook,
   outcomesOfAJob,
   partSources,
+  proofBeforeClosing,
+  proofName,
   type Body,
   type BodyOf,
   type ClosingCheck,
 } from '@veglia/core';
+import { useSessionStorage } from '@vueuse/core';
 import { computed, reactive, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { useRouter } from 'vue-router';
@@ -23,6 +26,7 @@ import FormField from '../../parts/FormField.vue';
 import TextField from '../../parts/TextField.vue';
 import JobGate from '../../parts/JobGate.vue';
 import { useJob } from '../../stores/job.ts';
+import { textOf } from '../../stores/packs.ts';
 import { useActWords } from '../bench/actWords.ts';
 import ModificationForm from './ModificationForm.vue';
 import RefusedEntries from '../bench/RefusedEntries.vue';
@@ -58,7 +62,13 @@ interface EndForm {
 }
 const part = reactive<PartForm>({ assembly: '', number: '', source: 'new', price: '' });
 const flash = reactive<FlashForm>({ memory: '', image: '', result: 'starts' });
-const end = reactive<EndForm>({ outcome: '', fault: '', minutes: '', remains: '', modified: [], checked: {} });
+/** Kept while somebody goes to the proof and comes back. */
+const kept = useSessionStorage<EndForm>(
+  `veglia.close.${props.id}`,
+  { outcome: '', fault: '', minutes: '', remains: '', modified: [], checked: {} },
+  { mergeDefaults: true },
+);
+const end = kept.value;
 const errors = reactive<Record<string, string>>({});
 
 const currency = computed(() => store.job?.settings.currency ?? 'EUR');
@@ -133,7 +143,17 @@ const checksNow = computed(() => {
   const { outcome } = end;
   return outcome === '' || !store.fold || !store.compiled
     ? []
-    : checksBeforeClosing({ outcome }, liveEntries(store.entries), store.fold.set, store.compiled);
+    : checksMissing({ outcome }, liveEntries(store.entries), store.fold.set, store.compiled);
+});
+/** What has not been seen yet of a set that is to be used again. */
+const unproven = computed(() => {
+  const { outcome } = end;
+  if (outcome === '' || !store.fold || !store.compiled) return [];
+  const { compiled } = store;
+  const answered = Object.fromEntries(checksNow.value.map((check) => [check, 'passed' as const]));
+  return proofBeforeClosing({ outcome, checked: answered }, liveEntries(store.entries), store.fold.set, compiled).map((id) =>
+    textOf(proofName(id, compiled)),
+  );
 });
 const checkAnswers = (check: ClosingCheck): ('passed' | 'not-required')[] =>
   check === 'ground-screws' ? ['passed'] : ['passed', 'not-required'];
@@ -155,6 +175,7 @@ async function closeJob(): Promise<void> {
     outcome: outcome === '' ? t('close.errors.outcome') : undefined,
     minutes: minutes === undefined ? t('close.errors.minutes', { value: end.minutes, ...spentMinutes }) : undefined,
     checked: checksNow.value.every((check) => end.checked[check]) ? undefined : t('close.errors.checked'),
+    proof: unproven.value.length > 0 ? t('close.errors.proof') : undefined,
     modified: leftNow.value.every((one) => end.modified.includes(one)) ? undefined : t('close.errors.modified'),
   });
   if (!fine || outcome === '' || minutes === undefined) return;
@@ -173,7 +194,10 @@ async function closeJob(): Promise<void> {
   closing.value = true;
   await store.write(...bodies);
   closing.value = false;
-  if (store.fold?.closed && store.refused.length === 0) await router.push(`/jobs/${props.id}`);
+  if (store.fold?.closed && store.refused.length === 0) {
+    kept.value = undefined;
+    await router.push(`/jobs/${props.id}`);
+  }
 }
 </script>
 
@@ -308,6 +332,13 @@ async function closeJob(): Promise<void> {
             </div>
             <p v-if="errors.checked" class="alarm" role="alert">{{ errors.checked }}</p>
           </fieldset>
+          <div v-if="unproven.length > 0" class="wide" data-test="unproven">
+            <p>
+              {{ t('close.unproven', unproven.length) }} <strong>{{ unproven.join(', ') }}.</strong>
+            </p>
+            <RouterLink :to="`/jobs/${id}/proof`" class="push" data-test="to-proof">{{ t('proof.opens') }}</RouterLink>
+            <p v-if="errors.proof" class="alarm" role="alert">{{ errors.proof }}</p>
+          </div>
           <button type="submit" class="push full wide" :disabled="closing || fold.closed" data-test="close-job">
             {{ t('close.close') }}
           </button>
