@@ -121,6 +121,15 @@ const screens: [string, (page: Page) => Promise<void>][] = [
       await page.getByTestId('table-edit').click();
     },
   ],
+  [
+    'proof',
+    async (page) => {
+      await page.goto(`/jobs/${await jobOf(page, 'on-the-bench')}/proof`);
+      await page.locator('[data-test="proof-list"] [data-item="starts"] button').click();
+      await expect(page.getByTestId('clock')).toBeVisible();
+    },
+  ],
+  ['test pictures', async (page) => void (await page.goto('/pictures'))],
   ['counted', async (page) => void (await page.goto('/experience'))],
   ['settings', async (page) => void (await page.goto('/settings'))],
 ];

@@ -47,6 +47,7 @@ test('a set from the counter to a closed job survives a restart of server and da
 
   await choose(page, 'Outcome', /^Repaired$/);
   await choose(page, 'Confirmed fault', /An LED open/);
+  await choose(page, 'How it was confirmed', /Measured on the part/);
   await page.getByLabel('Remarks').fill('Nothing left; soaked four hours.');
   // Nothing closes before the ground screws were looked at.
   await page.getByTestId('close-job').click();

@@ -7,6 +7,7 @@ test('the call sheet says what is known and the price in plain words, and keeps 
   app,
 }) => {
   await takeIn(page, { symptoms: [/^Sound, black screen/], maker: 'Quorvane', family: 'Quorvane QK3', customer: 'Emeric Solvane' });
+  await page.getByTestId('documents').locator('summary').click();
   await page.getByTestId('to-call').click();
   const sheet = page.getByTestId('call-sheet');
   await expect(sheet).toContainText('Emeric Solvane');

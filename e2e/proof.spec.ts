@@ -85,7 +85,30 @@ test('capacitors of a supply: checks, ten starts with the clock, a soak, insulat
   await expect(page.getByTestId('closing-checks')).toHaveCount(0);
   await page.getByTestId('close-job').click();
   await expect(page.getByText('This job is closed: Repaired.')).toBeVisible();
-  expect(page.url()).toContain(id);
+  // It comes back: the job is opened again, with the reason.
+  await page.goto(`/jobs/${id}`);
+  await page.getByTestId('job-changes').click();
+  await page.getByTestId('reopen').click();
+  await expect(page.getByText('Enter the reason. Nothing was changed.')).toBeVisible();
+  await page.getByLabel('Why it is opened again').fill('slow again after two days');
+  await page.getByTestId('reopen').click();
+  await expect(page.getByTestId('to-close')).toBeVisible();
+  await expect(page.locator('[data-kind="job.reopened"]')).toContainText('slow again after two days');
+});
+
+test('shelf, date and limit are changed on the Bench, and what is spent is held against the limit', async ({ page }) => {
+  const id = await atProof(page);
+  await page.goto(`/jobs/${id}`);
+  await page.getByTestId('job-changes').click();
+  await page.getByLabel('Shelf', { exact: true }).fill('C 4');
+  await page.getByLabel('May be spent, EUR').fill('much');
+  await page.getByTestId('record-changes').click();
+  await expect(page.getByTestId('changes-form').locator('.alarm')).toBeVisible();
+  await page.getByLabel('May be spent, EUR').fill('15');
+  await page.getByTestId('record-changes').click();
+  await expect(page.getByTestId('changes-form')).toHaveCount(0);
+  await expect(page.getByTestId('agreed')).toContainText('beyond what was agreed: €15.00');
+  await expect(page.locator('[data-kind="set.shelved"]').first()).toContainText('C 4');
 });
 
 test('a start that fails is no repair, and a set with it leaves with a known flaw or not at all', async ({ page }) => {

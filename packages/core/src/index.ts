@@ -85,6 +85,7 @@ export {
   waysIn,
   checkResults,
   closingChecks,
+  confirmedHows,
   skipReasons,
   consents,
   outcomesOfAJob,

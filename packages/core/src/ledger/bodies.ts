@@ -69,6 +69,8 @@ export const consents = ['warranty', 'data', 'dead-chip'] as const;
 export const closingChecks = ['ground-screws', 'insulation', 'touch-current'] as const;
 /** How a check before closing came out. */
 export const checkResults = ['passed', 'not-required'] as const;
+/** How a fault was confirmed, the surest way first. */
+export const confirmedHows = ['both-ways', 'measured', 'cured-by-repair', 'not-proven'] as const;
 /** Why a thing to be seen is left out. */
 export const skipReasons = [
   'not-on-this-set',
@@ -425,6 +427,8 @@ export const bodySchemas = {
     v: v1,
     assembly: idSchema,
     fault: idSchema.optional(),
+    /** Left out: nobody said. */
+    how: z.enum(confirmedHows).optional(),
     note: plainText.optional(),
   }),
   /** What was built into the set that the maker did not: for whoever opens it next. */

@@ -8,6 +8,7 @@ export {
   layoutGuessSchema,
   checkResults,
   closingChecks,
+  confirmedHows,
   skipReasons,
   consents,
   outcomesOfAJob,

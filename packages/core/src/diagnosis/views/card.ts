@@ -62,8 +62,6 @@ export function cardOf(input: CaseInput, compiled: CompiledPack): JobCardFacts {
   const read = live.findLast(({ body }) => body.kind === 'blink.read')?.body;
   const opened = live.find(({ body }) => body.kind === 'job.opened')?.body;
   const waits = openWaits(live);
-  const limit = live.findLast(({ body }) => body.kind === 'limit.agreed')?.body;
-  const parts = live.reduce((sum, { body }) => sum + (body.kind === 'part.fitted' ? body.price.amountMinor : 0), 0);
   const asked = live.findLast(({ body }) => body.kind === 'quote.sent' || body.kind === 'quote.answered')?.body;
   const promised = live.findLast(({ body }) => body.kind === 'date.promised')?.body;
   const shelved = live.findLast(({ body }) => body.kind === 'set.shelved')?.body;
@@ -98,10 +96,7 @@ export function cardOf(input: CaseInput, compiled: CompiledPack): JobCardFacts {
     stage: brief.set.stageId,
     plugged: brief.set.plugged,
     stillOut: stillOut(brief.set),
-    over: {
-      money: limit?.kind === 'limit.agreed' && limit.limit !== undefined && brief.spent.cost.amountMinor + parts > limit.limit.amountMinor,
-      minutes: limit?.kind === 'limit.agreed' && limit.minutes !== undefined && brief.spent.minutes > limit.minutes,
-    },
+    over: brief.spent.over,
     waitsFor,
   };
 }

@@ -1,6 +1,6 @@
-/** Hands-on time a job has taken so far, waits apart. */
+/** What a job has taken so far and what may be spent: one sum, wherever it is shown. */
 import { stageOfPlace, type CompiledPack } from '../../knowledge/index.ts';
-import { liveEntries, setOnArrival, stateAfter, type BodyOf, type CaseInput, type SetState } from '../../ledger/index.ts';
+import { liveEntries, setOnArrival, stateAfter, type BodyOf, type CaseInput, type Entry, type SetState } from '../../ledger/index.ts';
 import { effortToReach, minutesToStage, powerChangeMinutes, priceOf, type NextStep } from '../advice/steps.ts';
 
 /** Hands-on minutes of a job so far, and what they cost. */
@@ -8,7 +8,16 @@ export interface Spent {
   readonly minutes: number;
   /** Minutes nobody typed: taken from the pack, the way to each step included. */
   readonly byTheBook: number;
+  /** Of the labour. */
   readonly cost: NextStep['cost'];
+  /** Of parts that were fitted, and labour and parts together. */
+  readonly parts: NextStep['cost'];
+  readonly total: NextStep['cost'];
+  /** What was agreed last: a limit, or a quote that was accepted. */
+  readonly limit?: NextStep['cost'];
+  readonly limitMinutes?: number;
+  /** Beyond what was agreed. */
+  readonly over: { readonly money: boolean; readonly minutes: boolean };
 }
 
 /** What a recorded change took by the pack: opening further, and the plug. What is pulled is in the minutes of the step it is pulled for. */
@@ -47,5 +56,32 @@ export function spentSoFar(input: CaseInput, compiled: CompiledPack, layoutId: s
     state = stateAfter(state, entry, compiled, layoutId);
   }
   byTheBook += underway;
-  return { minutes: typed + byTheBook, byTheBook, cost: priceOf({ handsOn: typed + byTheBook, wait: 0 }, input.settings) };
+  const minutes = typed + byTheBook;
+  const cost = priceOf({ handsOn: minutes, wait: 0 }, input.settings);
+  return { minutes, byTheBook, cost, ...withParts(cost, minutes, liveEntries(input.entries)) };
+}
+
+function withParts(cost: Spent['cost'], minutes: number, live: readonly Entry[]): Omit<Spent, 'minutes' | 'byTheBook' | 'cost'> {
+  const { currency } = cost;
+  let parts = 0;
+  let limit: Spent['limit'];
+  let limitMinutes: number | undefined;
+  let asked: BodyOf<'quote.sent'> | undefined;
+  for (const { body } of live) {
+    if (body.kind === 'part.fitted') parts += body.price.amountMinor;
+    else if (body.kind === 'limit.agreed') [limit, limitMinutes] = [body.limit ?? limit, body.minutes ?? limitMinutes];
+    else if (body.kind === 'quote.sent') asked = body;
+    else if (body.kind === 'quote.answered' && body.answer === 'yes' && asked) limit = asked.upTo ?? asked.total;
+  }
+  const total = { amountMinor: cost.amountMinor + parts, currency };
+  return {
+    parts: { amountMinor: parts, currency },
+    total,
+    ...(limit === undefined ? {} : { limit }),
+    ...(limitMinutes === undefined ? {} : { limitMinutes }),
+    over: {
+      money: limit !== undefined && total.amountMinor > limit.amountMinor,
+      minutes: limitMinutes !== undefined && minutes > limitMinutes,
+    },
+  };
 }

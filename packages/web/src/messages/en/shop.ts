@@ -136,6 +136,7 @@ export const shopWords = {
       outcome: 'Choose the outcome.',
       minutes: '“{value}” is not a number of minutes. Enter {least} to {most}.',
       checked: 'Record ground screws, insulation and touch current first.',
+      how: 'Choose how the fault was confirmed.',
       proof: 'Look at what is left, or leave it out there with a reason.',
       modified: 'Something is still disconnected, bridged, taped or removed. Restore it on the Bench, or tick it as a modification.',
     },

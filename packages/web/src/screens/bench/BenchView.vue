@@ -32,6 +32,7 @@ import { useSession } from '../../stores/session.ts';
 import CourseSheet from './CourseSheet.vue';
 import DoubtfulList from './DoubtfulList.vue';
 import { useEntryWords } from './entryWords.ts';
+import JobChanges from './JobChanges.vue';
 import InstrumentShelf from './InstrumentShelf.vue';
 import LayoutFound from './LayoutFound.vue';
 import LedgerList from './LedgerList.vue';
@@ -273,12 +274,29 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
         </h1>
         <p class="spent">
           <span class="figure">{{
-            t('bench.costSoFar', { minutes: Math.round(fold.spent.minutes), amount: money(fold.spent.cost) })
+            t('bench.costSoFar', { minutes: Math.round(fold.spent.minutes), amount: money(fold.spent.total) })
           }}</span>
+          <span v-if="fold.spent.parts.amountMinor > 0" class="soft">{{ t('bench.ofItParts', { amount: money(fold.spent.parts) }) }}</span>
+          <span
+            v-if="fold.spent.limit || fold.spent.limitMinutes !== undefined"
+            :class="fold.spent.over.money || fold.spent.over.minutes ? 'alarm' : 'soft'"
+            data-test="agreed"
+            >{{
+              t(fold.spent.over.money || fold.spent.over.minutes ? 'bench.overAgreed' : 'bench.agreed', {
+                what: [
+                  fold.spent.limit && money(fold.spent.limit),
+                  fold.spent.limitMinutes !== undefined && `${fold.spent.limitMinutes} min`,
+                ]
+                  .filter(Boolean)
+                  .join(', '),
+              })
+            }}</span
+          >
           <span v-if="fold.spent.byTheBook > 0" class="soft">{{
             t('bench.ofItByTheBook', { minutes: Math.round(fold.spent.byTheBook) })
           }}</span>
         </p>
+        <JobChanges :fold="fold" :live="live" :currency="job.settings.currency" @write="write" />
         <ComplaintLine
           v-if="onlyTold && then === undefined"
           ref="complaintLine"
@@ -472,11 +490,11 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
         <div class="papers">
           <RouterLink v-if="!fold.closed" :to="closePath" class="push" data-test="to-close">{{ t('bench.toClose') }}</RouterLink>
           <RouterLink :to="`/jobs/${id}/flash`" data-test="to-flash">{{ t('flash.opensMain') }}</RouterLink>
-          <RouterLink :to="`/jobs/${id}/proof`" data-test="to-proof">{{ t('proof.opens') }}</RouterLink>
-          <RouterLink :to="`/jobs/${id}/call`" data-test="to-call">{{ t('bench.call') }}</RouterLink>
+          <RouterLink :to="`/jobs/${id}/proof`" data-test="to-proof">{{ t('proof.short') }}</RouterLink>
           <details class="documents" data-test="documents">
             <summary>{{ t('bench.documents') }}</summary>
             <div>
+              <RouterLink :to="`/jobs/${id}/call`" data-test="to-call">{{ t('bench.call') }}</RouterLink>
               <a :href="`/api/jobs/${id}/label.pdf`" target="_blank">{{ t('bench.label') }}</a>
               <a :href="`/api/jobs/${id}/receipt.pdf`" target="_blank">{{ t('bench.receipt') }}</a>
               <a :href="`/api/jobs/${id}/case`" :download="`job-${job.number}.json`">{{ t('bench.export') }}</a>

@@ -174,7 +174,9 @@ export function useEntryWords(compiled: () => CompiledPack | undefined): (entry:
       case 'fault.confirmed':
         return {
           title: t('entry.fault.confirmed', { what: names.assembly(body.assembly) }),
-          detail: [body.fault === undefined ? '' : names.fault(body.fault), body.note ?? ''].filter(Boolean).join('; '),
+          detail: [body.fault === undefined ? '' : names.fault(body.fault), body.how ? t(`confirmed.${body.how}`) : '', body.note ?? '']
+            .filter(Boolean)
+            .join('; '),
         };
       case 'job.closed':
         return {

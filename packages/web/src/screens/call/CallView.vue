@@ -41,7 +41,7 @@ watch(
   { immediate: true },
 );
 const currency = computed(() => store.job?.settings.currency ?? 'EUR');
-const spent = computed(() => store.fold?.spent.cost.amountMinor ?? 0);
+const spent = computed(() => store.fold?.spent.total.amountMinor ?? 0);
 /** To the next five, spent time included: what the whole job is likely to come to. */
 const total = (minor: number): number => Math.round((minor + spent.value) / 500) * 500;
 const range = ({ from, to }: BillBar): string => `${plainAmount(from, currency.value)}–${plainAmount(to, currency.value)}`;
@@ -60,8 +60,8 @@ const bodies = computed(() => store.entries.map((entry) => entry.body));
 const last = <K extends Body['kind']>(kind: K): BodyOf<K> | undefined =>
   bodies.value.findLast((body) => body.kind === kind) as BodyOf<K> | undefined;
 const opened = computed(() => last('job.opened'));
-const limit = computed(() => last('limit.agreed')?.limit);
-const overLimit = computed(() => limit.value !== undefined && spent.value > limit.value.amountMinor);
+const limit = computed(() => store.fold?.spent.limit);
+const overLimit = computed(() => store.fold?.spent.over.money === true);
 
 function known(fold: CaseFold): string {
   const [first, second] = fold.assemblies;

@@ -3,6 +3,7 @@ import { boundsOf, parseAmount } from '@veglia/contract';
 import {
   bodySchemas,
   checksMissing,
+  confirmedHows,
   flashResults,
   leftBeforeClosing,
   liveEntries,
@@ -54,6 +55,7 @@ interface FlashForm {
 interface EndForm {
   outcome: '' | (typeof outcomesOfAJob)[number];
   fault: string;
+  how: '' | (typeof confirmedHows)[number];
   minutes: string;
   remains: string;
   /** What stays as it is now, on purpose. */
@@ -65,7 +67,7 @@ const flash = reactive<FlashForm>({ memory: '', image: '', result: 'starts' });
 /** Kept while somebody goes to the proof and comes back. */
 const kept = useSessionStorage<EndForm>(
   `veglia.close.${props.id}`,
-  { outcome: '', fault: '', minutes: '', remains: '', modified: [], checked: {} },
+  { outcome: '', fault: '', how: '', minutes: '', remains: '', modified: [], checked: {} },
   { mergeDefaults: true },
 );
 const end = kept.value;
@@ -174,6 +176,7 @@ async function closeJob(): Promise<void> {
   const fine = collect({
     outcome: outcome === '' ? t('close.errors.outcome') : undefined,
     minutes: minutes === undefined ? t('close.errors.minutes', { value: end.minutes, ...spentMinutes }) : undefined,
+    how: end.fault !== '' && end.how === '' ? t('close.errors.how') : undefined,
     checked: checksNow.value.every((check) => end.checked[check]) ? undefined : t('close.errors.checked'),
     proof: unproven.value.length > 0 ? t('close.errors.proof') : undefined,
     modified: leftNow.value.every((one) => end.modified.includes(one)) ? undefined : t('close.errors.modified'),
@@ -181,7 +184,8 @@ async function closeJob(): Promise<void> {
   if (!fine || outcome === '' || minutes === undefined) return;
   const assembly = faults.value.find((one) => one.id === end.fault)?.assembly;
   const bodies: Body[] = [];
-  if (assembly !== undefined) bodies.push({ kind: 'fault.confirmed', v: 1, assembly, fault: end.fault });
+  if (assembly !== undefined)
+    bodies.push({ kind: 'fault.confirmed', v: 1, assembly, fault: end.fault, ...(end.how === '' ? {} : { how: end.how }) });
   bodies.push({
     kind: 'job.closed',
     v: 2,
@@ -300,6 +304,11 @@ async function closeJob(): Promise<void> {
                 :value="one.id"
                 :label="`${names.assembly(one.assembly ?? '')}: ${names.fault(one.id)} (${percent(one.probability)})`"
               />
+            </el-select>
+          </FormField>
+          <FormField v-if="end.fault !== ''" id="confirmed-how" class="wide" :label="t('confirmed.label')" :error="errors.how">
+            <el-select id="confirmed-how" v-model="end.how" :placeholder="t('confirmed.label')" data-test="confirmed-how">
+              <el-option v-for="one in confirmedHows" :key="one" :value="one" :label="t(`confirmed.${one}`)" />
             </el-select>
           </FormField>
           <TextField
