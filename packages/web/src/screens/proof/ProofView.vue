@@ -33,7 +33,10 @@ const rest = computed(() => items.value.filter(({ state, rule }) => state === 'o
 const band = ref<InstanceType<typeof StateBand>>();
 const form = ref<InstanceType<typeof ProofItemForm>>();
 async function write(bodies: readonly Body[]): Promise<void> {
+  const was = chosen.value;
   await store.write(...bodies);
+  // Whoever has gone on to something else meanwhile stays there.
+  if (chosen.value !== was) return;
   // Starts are counted one after the other.
   if (items.value.find(({ id }) => id === chosen.value)?.state !== 'open') chosen.value = '';
 }
