@@ -1,22 +1,10 @@
-import { createHash } from 'node:crypto';
 import { describe, expect, test } from '@jest/globals';
+import { neverRepeating } from '../testing/bytes.ts';
 import { DumpComparer } from './compare.ts';
 import { joinOwn, ownByDifference, OwnFinder, ownRefused, type OwnImage } from './own.ts';
 
 const kib = 1024;
-function content(bytes: number, word: string): Uint8Array {
-  const all = new Uint8Array(bytes);
-  for (let at = 0; at < bytes; at += 32)
-    all.set(
-      createHash('sha256')
-        .update(`${word} ${at}`)
-        .digest()
-        .subarray(0, bytes - at),
-      at,
-    );
-  return all;
-}
-const filler = content(64 * kib, 'filler');
+const filler = neverRepeating(64 * kib, 'filler');
 const withText = (text: string, at = 9000): Uint8Array => {
   const all = filler.slice();
   all.set(new TextEncoder().encode(`\0${text}\0`), at - 1);
@@ -59,7 +47,7 @@ describe('where two sets of one board differ', () => {
     return ownByDifference(comparer.end());
   };
   const own = filler.slice();
-  own.set(content(4 * kib, 'own'), 32 * kib);
+  own.set(neverRepeating(4 * kib, 'own'), 32 * kib);
   test('is what each has of its own', () => {
     expect(differ(filler, own)).toEqual([{ from: expect.closeTo(32 * kib, -2), to: expect.closeTo(36 * kib, -2), kind: 'other' }]);
   });
@@ -71,7 +59,7 @@ describe('where two sets of one board differ', () => {
   const weak = filler.slice();
   for (const at of [5, 800, 20_000]) weak[at] = (weak[at] ?? 0) ^ 8;
   test.each([
-    ['another version differs all over', content(64 * kib, 'other version')],
+    ['another version differs all over', neverRepeating(64 * kib, 'other version')],
     ['equal', filler],
     ['another size', filler.subarray(0, 32 * kib)],
     ['an empty one', new Uint8Array(64 * kib).fill(0xff)],

@@ -33,7 +33,9 @@ import { useJob } from '../../stores/job.ts';
 import { useProgrammers } from '../../stores/programmers.ts';
 import { textOf } from '../../stores/packs.ts';
 import KeyCap from '../../parts/KeyCap.vue';
+import UnreadCautions from '../../parts/UnreadCautions.vue';
 import { cap, type Pressed } from '../bench/keymap.ts';
+import { pressStep } from '../bench/stepKeys.ts';
 import ConsentBox from '../bench/ConsentBox.vue';
 import BootForm from './BootForm.vue';
 import ChooseForm from './ChooseForm.vue';
@@ -156,25 +158,10 @@ function makeSafe(code: FlashUnsafe): void {
   else if (code === 'down-first') emit('attempt', { railsDown: true });
   else emit('charge');
 }
-function readCautions(): void {
-  emit('write', [{ kind: 'caution.read', v: 1, cautions: unread.value.map(({ id }) => id), stage: props.fold.set.stageId }]);
-}
 /** The step on the screen; its buttons are pressed by key as by hand. */
 const sheet = ref<HTMLElement>();
 /** True where the key was one of this step’s. */
-function press({ command, nth }: Pressed): boolean {
-  const button = (which: string): HTMLElement | null => sheet.value?.querySelector<HTMLElement>(which) ?? null;
-  const wanted =
-    command === 'answer'
-      ? (sheet.value?.querySelectorAll<HTMLElement>('[data-result]')[nth] ?? null)
-      : command === 'cautions'
-        ? button('[data-test="read-cautions"]')
-        : command === 'confirm'
-          ? (button('[data-test="make-safe"]') ?? button('[data-test="programmer-start"]') ?? button('[data-test="record-step"]'))
-          : null;
-  wanted?.click();
-  return wanted !== null;
-}
+const press = (key: Pressed): boolean => pressStep(sheet.value, key, ['make-safe', 'programmer-start', 'record-step']);
 defineExpose({ press });
 const overriding = ref<FlashGate | ''>('');
 const reason = ref<(typeof overrideReasons)[number]>('chip-unreadable');
@@ -206,14 +193,13 @@ function override(): void {
         <template v-else>
           <h2 class="title">{{ stepTitle(t, aim) }}</h2>
           <p v-if="aim.step !== 'way-out'">{{ t(`flash.how.${aim.step}`) }}</p>
-          <ul v-if="unread.length > 0" class="cautions" data-test="flash-cautions">
-            <li v-for="one in unread" :key="one.id">{{ textOf(one.text) }}</li>
-            <li>
-              <button type="button" class="push full" data-test="read-cautions" @click="readCautions">
-                <KeyCap :label="cap('cautions')" />{{ t('bench.readCautions') }}
-              </button>
-            </li>
-          </ul>
+          <UnreadCautions
+            v-if="unread.length > 0"
+            :cautions="unread"
+            :stage="fold.set.stageId"
+            data-test="flash-cautions"
+            @write="(bodies) => emit('write', bodies)"
+          />
           <details v-else-if="cautions.length > 0" class="cautions" data-test="flash-cautions">
             <summary>{{ t('bench.cautionsLine', cautions.length) }}</summary>
             <ul>

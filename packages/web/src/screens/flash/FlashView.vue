@@ -3,7 +3,7 @@
 import type { ImageFacts } from '@veglia/contract';
 import { flashBodies, flashSessions, liveEntries, openWaits, targetOf, type Body, type FlashDid } from '@veglia/core';
 import { v7 as uuidv7 } from 'uuid';
-import { computed, onMounted, onUnmounted, ref } from 'vue';
+import { computed, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { api, NotReached } from '../../api.ts';
 import { useNames } from '../../names.ts';
@@ -12,7 +12,7 @@ import { useJob } from '../../stores/job.ts';
 import { useSession } from '../../stores/session.ts';
 import { useShopSettings } from '../../stores/shopSettings.ts';
 import RefusedEntries from '../bench/RefusedEntries.vue';
-import { pressed } from '../bench/keymap.ts';
+import { useStepKeys } from '../bench/stepKeys.ts';
 import StateBand from '../bench/StateBand.vue';
 import FlashSteps from './FlashSteps.vue';
 import OpenMemory from './OpenMemory.vue';
@@ -34,18 +34,7 @@ const opening = computed(() => chosen.value === 'new' || session.value === undef
 
 const shop = useShopSettings();
 const steps = ref<InstanceType<typeof FlashSteps>>();
-/** The Bench’s keys, where nothing is being typed. */
-function onKey(event: KeyboardEvent): void {
-  const { target } = event;
-  if (event.ctrlKey || event.metaKey || event.altKey || !(target instanceof HTMLElement)) return;
-  if (target.closest('textarea, select, [role="combobox"]') ?? (target instanceof HTMLInputElement && target.type === 'text')) return;
-  // What has the focus keeps its own keys.
-  if ([' ', 'Enter'].includes(event.key) && target.closest('button, a, summary, input')) return;
-  const key = pressed(event.key);
-  if (key && (steps.value?.press(key) || band.value?.press(key))) event.preventDefault();
-}
-onMounted(() => window.addEventListener('keydown', onKey));
-onUnmounted(() => window.removeEventListener('keydown', onKey));
+useStepKeys((key) => steps.value?.press(key) === true || band.value?.press(key) === true);
 
 async function write(bodies: readonly Body[]): Promise<void> {
   await store.write(...bodies);

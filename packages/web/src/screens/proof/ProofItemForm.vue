@@ -19,7 +19,9 @@ import KeyCap from '../../parts/KeyCap.vue';
 import TextField from '../../parts/TextField.vue';
 import { useNow } from '../../stores/clock.ts';
 import { textOf } from '../../stores/packs.ts';
+import UnreadCautions from '../../parts/UnreadCautions.vue';
 import { cap, type Pressed } from '../bench/keymap.ts';
+import { pressStep } from '../bench/stepKeys.ts';
 import LeaveOut from './LeaveOut.vue';
 
 const props = defineProps<{
@@ -36,8 +38,6 @@ const now = useNow();
 
 const cautions = computed(() => props.compiled.pack.cautions.filter(({ id }) => props.item.rule.cautions?.includes(id)));
 const unread = computed(() => cautions.value.filter(({ id }) => !props.fold.cautionsRead.includes(id)));
-const readCautions = (): void =>
-  emit('write', [{ kind: 'caution.read', v: 1, cautions: unread.value.map(({ id }) => id), stage: props.fold.set.stageId }]);
 
 const counts = computed(() => ['starts', 'days', 'delay'].includes(props.item.kind));
 const cold = ref(false);
@@ -120,33 +120,20 @@ function soaked(result: 'passed' | 'failed'): void {
 const check = (result: 'passed' | 'failed'): void => emit('write', [{ kind: 'proof.checked', v: 1, item: props.item.id, result }]);
 
 const sheet = ref<HTMLElement>();
-function press({ command, nth }: Pressed): boolean {
-  const find = (which: string): HTMLElement | null => sheet.value?.querySelector<HTMLElement>(which) ?? null;
-  const wanted =
-    command === 'answer'
-      ? (sheet.value?.querySelectorAll<HTMLElement>('[data-result]')[nth] ?? null)
-      : command === 'cautions'
-        ? find('[data-test="read-cautions"]')
-        : command === 'confirm'
-          ? (find('[data-test="proof-needs"]') ?? find('[data-test="clock"]'))
-          : null;
-  wanted?.click();
-  return wanted !== null;
-}
+const press = (key: Pressed): boolean => pressStep(sheet.value, key, ['proof-needs', 'clock']);
 defineExpose({ press });
 </script>
 
 <template>
   <div ref="sheet" class="item">
     <p>{{ textOf(item.rule.how) }}</p>
-    <ul v-if="unread.length > 0" class="cautions" data-test="proof-cautions">
-      <li v-for="one in unread" :key="one.id">{{ textOf(one.text) }}</li>
-      <li>
-        <button type="button" class="push full" data-test="read-cautions" @click="readCautions">
-          <KeyCap :label="cap('cautions')" />{{ t('bench.readCautions') }}
-        </button>
-      </li>
-    </ul>
+    <UnreadCautions
+      v-if="unread.length > 0"
+      :cautions="unread"
+      :stage="fold.set.stageId"
+      data-test="proof-cautions"
+      @write="(bodies) => emit('write', bodies)"
+    />
     <p v-else-if="needs" class="inline">
       <span class="alarm">{{ t(`proof.needs.${needs}`) }}</span>
       <button type="button" class="push full" data-test="proof-needs" @click="emit('plug')">
@@ -242,14 +229,6 @@ defineExpose({ press });
 }
 .inline {
   flex-wrap: wrap;
-}
-.cautions {
-  display: grid;
-  gap: 6px;
-  padding: 8px 12px;
-  background: var(--alarm-wash);
-  border: 1px solid var(--alarm);
-  border-radius: var(--radius);
 }
 .fields {
   width: 100%;

@@ -1,13 +1,13 @@
 <script setup lang="ts">
 /** What has to be seen before the set leaves, one thing at a time, by keys; what is in the way of closing. */
 import { liveEntries, openWaits, proofOfRepair, type Body, type ProofItem } from '@veglia/core';
-import { computed, onMounted, onUnmounted, ref } from 'vue';
+import { computed, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
 import JobGate from '../../parts/JobGate.vue';
 import { useJob } from '../../stores/job.ts';
 import { textOf } from '../../stores/packs.ts';
 import { useShopSettings } from '../../stores/shopSettings.ts';
-import { pressed } from '../bench/keymap.ts';
+import { useStepKeys } from '../bench/stepKeys.ts';
 import RefusedEntries from '../bench/RefusedEntries.vue';
 import StateBand from '../bench/StateBand.vue';
 import LeaveOut from './LeaveOut.vue';
@@ -40,16 +40,7 @@ async function write(bodies: readonly Body[]): Promise<void> {
   // Starts are counted one after the other.
   if (items.value.find(({ id }) => id === chosen.value)?.state !== 'open') chosen.value = '';
 }
-function onKey(event: KeyboardEvent): void {
-  const { target } = event;
-  if (event.ctrlKey || event.metaKey || event.altKey || !(target instanceof HTMLElement)) return;
-  if (target.closest('textarea, select, [role="combobox"]') ?? (target instanceof HTMLInputElement && target.type === 'text')) return;
-  if ([' ', 'Enter'].includes(event.key) && target.closest('button, a, summary, input')) return;
-  const key = pressed(event.key);
-  if (key && (form.value?.press(key) || band.value?.press(key))) event.preventDefault();
-}
-onMounted(() => window.addEventListener('keydown', onKey));
-onUnmounted(() => window.removeEventListener('keydown', onKey));
+useStepKeys((key) => form.value?.press(key) === true || band.value?.press(key) === true);
 </script>
 
 <template>
