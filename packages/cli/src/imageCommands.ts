@@ -73,7 +73,7 @@ export function imageCommands(
     .addOption(server())
     .action(async (which: string, file: string, { server: address }: { server: string }) => print(await imageExport(which, file, address)));
   facts(image.command('fit'))
-    .description('which images of a server’s stock fit a set, and why')
+    .description('which of the newest 200 images of a server’s stock fit a set, and why')
     .option('--size <size>', 'size of the chip: 4 MiB, 32 Mbit')
     .option('--pairs <count>', 'signal pairs to the panel, clocks included', positive)
     .action(async (options: FactOptions & { server: string; size?: string; pairs?: number }) => {

@@ -139,9 +139,13 @@ export async function imageExport(which: string, file: string, server: string): 
     }
     if (at < image.size) {
       const response = await respond(server, 'imageContent', { params: { id: image.id } }, { range: `bytes=${at}-` });
-      for await (const piece of response.body ?? []) {
-        hash.update(piece as Uint8Array);
-        await out.appendFile(piece);
+      try {
+        for await (const piece of response.body ?? []) {
+          hash.update(piece as Uint8Array);
+          await out.appendFile(piece);
+        }
+      } catch (error) {
+        throw refused(part, 'the whole image; what arrived is kept: call again to go on', (error as Error).message);
       }
     }
     await out.sync();

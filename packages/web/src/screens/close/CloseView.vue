@@ -57,6 +57,8 @@ interface EndForm {
   fault: string;
   how: '' | (typeof confirmedHows)[number];
   minutes: string;
+  /** Something else than what the ledger says. */
+  minutesTyped: boolean;
   remains: string;
   /** What stays as it is now, on purpose. */
   modified: string[];
@@ -67,7 +69,7 @@ const flash = reactive<FlashForm>({ memory: '', image: '', result: 'starts' });
 /** Kept while somebody goes to the proof and comes back. */
 const kept = useSessionStorage<EndForm>(
   `veglia.close.${props.id}`,
-  { outcome: '', fault: '', how: '', minutes: '', remains: '', modified: [], checked: {} },
+  { outcome: '', fault: '', how: '', minutes: '', minutesTyped: false, remains: '', modified: [], checked: {} },
   { mergeDefaults: true },
 );
 const end = kept.value;
@@ -92,7 +94,7 @@ const isModified = computed(() => liveEntries(store.entries).some(({ body }) => 
 
 /** Fields that follow from the ledger, once it is there. */
 function prefill(): void {
-  if (end.minutes === '') end.minutes = String(Math.round(store.fold?.spent.minutes ?? 0));
+  if (!end.minutesTyped) end.minutes = String(Math.round(store.fold?.spent.minutes ?? 0));
   const top = store.fold?.assemblies[0];
   if (part.assembly === '' && top && top.id !== notInBook && top.id !== 'outside' && top.probability >= 0.5) part.assembly = top.id;
 }
@@ -318,6 +320,7 @@ async function closeJob(): Promise<void> {
             :label="t('close.minutes')"
             :error="errors.minutes"
             inputmode="decimal"
+            @update:model-value="end.minutesTyped = true"
           />
           <TextField id="remains" v-model="end.remains" :bounds="remains" class="wide" :label="t('close.remains')" :rows="3" />
           <fieldset v-if="leftNow.length > 0" class="wide sheet" data-test="left-out-closing">
