@@ -74,6 +74,12 @@ export const bootConfigCases: readonly SessionCase[] = [
     next: 'started',
     may: { started: 'open' },
   },
+  {
+    name: 'a session from before they were asked for, started already: nothing is due of it',
+    did: [...onNew.filter(({ step }) => step !== 'boot-config'), out, { step: 'started', result: 'no-change' }],
+    says: ['reads-equal'],
+    next: 'none',
+  },
   { name: 'the same chip keeps its registers: nothing is asked', did: [...kept('rewrite')], next: 'chosen boot-1' },
   { name: 'nor where it is only read', did: [...kept('keep-only')], next: 'way-out' },
 ];

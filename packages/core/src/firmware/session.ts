@@ -282,7 +282,8 @@ function fittedGates({ opened, did }: FlashSession): FlashGate[] {
 
 /** A new eMMC boots from nowhere until it is told: its registers have to be the old one’s. */
 function bootGates({ opened, did }: FlashSession): FlashGate[] {
-  if (opened.memory !== 'emmc' || opened.plan !== 'onto-new') return [];
+  // One that was started already says itself whether it boots.
+  if (opened.memory !== 'emmc' || opened.plan !== 'onto-new' || last(did, 'started')) return [];
   const [old, fresh] = [bootConfigOf(did, 'this'), bootConfigOf(did, 'new-one')];
   if (!old || !fresh) return ['boot-config-first'];
   return sameBoot(old, fresh) ? [] : ['boot-config-differs'];

@@ -59,9 +59,10 @@ export async function publishImage(store: Store, id: string, { by, size, sha256,
   if (!(await store.models.people.findByPk(by))) throw new ApiError('unknown-person');
   const known = await findFile(store, id);
   if (known && (known.size !== size || (sha256 !== undefined && known.sha256 !== sha256))) throw new ApiError('entry-conflict');
+  const searched = !known && facts.source === 'own-set' && facts.own === undefined;
+  const finder = searched ? new OwnFinder(await serialOf(store, facts.job)) : undefined;
   await store.sequelize.transaction(async (transaction) => {
     if (known) return sayOtherwise(store, id, by, marked(facts), transaction);
-    const finder = facts.source === 'own-set' && facts.own === undefined ? new OwnFinder(await serialOf(store, facts.job)) : undefined;
     const { crc32, md5 } = await publish(store, id, { size, sha256 }, transaction, (chunk) => finder?.add(chunk));
     const own = finder?.end() ?? [];
     await store.sequelize.query('INSERT INTO images (id, crc32, md5, facts, added_by, added_at) VALUES ($1, $2, $3, $4, $5, $6)', {

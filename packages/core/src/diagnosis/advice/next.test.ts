@@ -194,7 +194,7 @@ describe('time spent', () => {
 
   test('is what was typed, and the pack’s minutes where nobody typed any; opening the back is counted once', () => {
     const typed = { kind: 'test.answered', test: 'look.glass', outcome: 'clean', sure: 'sure', minutes: 7 };
-    expect(spent([typed])).toEqual({ minutes: 7, byTheBook: 0, cost: { amountMinor: 560, currency: 'EUR' } });
+    expect(spent([typed])).toMatchObject({ minutes: 7, byTheBook: 0, cost: { amountMinor: 560, currency: 'EUR' } });
     const one = spent(['rail.standby=in-range']).minutes;
     const two = spent(['rail.standby=in-range', 'key-line=moves']).minutes;
     // 3 minutes, 8 to take the back off, half a minute to plug in; the second reading is 3 minutes alone.
