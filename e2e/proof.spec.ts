@@ -94,6 +94,10 @@ test('capacitors of a supply: checks, ten starts with the clock, a soak, insulat
   await page.getByTestId('reopen').click();
   await expect(page.getByTestId('to-close')).toBeVisible();
   await expect(page.locator('[data-kind="job.reopened"]')).toContainText('slow again after two days');
+  // What was seen before it came back closes nothing now.
+  await page.getByTestId('to-close').click();
+  await choose(page, 'Outcome', /^Repaired$/);
+  await expect(page.getByTestId('unproven')).toContainText('Original symptom gone');
 });
 
 test('shelf, date and limit are changed on the Bench, and what is spent is held against the limit', async ({ page }) => {

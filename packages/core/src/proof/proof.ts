@@ -1,7 +1,7 @@
 /**
  * Proof of repair: what has to be seen before a set leaves, what of it has been, and what is still in the way.
  *
- * Always holds: what was seen before the last repair says nothing of the set as it is now; a safety check is never left out but by the local rule.
+ * Always holds: what was seen before the last repair, or before the job was opened again, says nothing of the set as it is now; a safety check is never left out but by the local rule.
  */
 import type { CompiledPack, ProofRule } from '../knowledge/index.ts';
 import type { BodyOf, Entry, SetState } from '../ledger/index.ts';
@@ -52,7 +52,7 @@ interface Work {
   readonly part?: string | undefined;
 }
 
-/** Work on the set, and the place in the ledger behind which the last of it lies. */
+/** Work on the set, and the place in the ledger behind which the last of it lies, or the last time that the job was opened again. */
 function workOf(
   live: readonly Entry[],
   compiled: CompiledPack,
@@ -68,7 +68,7 @@ function workOf(
     } else if (body.kind === 'part.fitted') {
       // The paper of a part that was fitted: the repair itself is on record already.
       if (!work.some(({ assembly }) => assembly === body.assembly)) done = { assembly: body.assembly, kind: 'replace' };
-    }
+    } else if (body.kind === 'job.reopened') since = index + 1;
     if (!done) return;
     work.push(done);
     since = index + 1;

@@ -211,6 +211,18 @@ export const proofCourses: readonly ProofCourse[] = [
     state: { complaint: 'open', sound: 'open', starts: 'open' },
   },
   {
+    name: 'it came back and the job was opened again: what was seen before it came back says nothing',
+    bodies: [
+      ...capacitors,
+      passed('complaint'),
+      ...times(10, start({ cold: true })),
+      { kind: 'job.closed', v: 2, outcome: 'repaired', minutes: 60 },
+      { kind: 'job.reopened', v: 1, reason: 'slow again after two days' },
+    ],
+    // What was worked on still says what has to be seen.
+    state: { complaint: 'open', starts: 'open', soak: 'open', insulation: 'open' },
+  },
+  {
     name: 'a fault that shows again: failed, until it is repaired and looked at again',
     bodies: [...capacitors, failed('complaint')],
     state: { complaint: 'failed' },
