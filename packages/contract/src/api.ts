@@ -1,6 +1,7 @@
 /** Every request and reply of the API. The server checks with these, the OpenAPI document is made from these. */
 import { boardSchema, idSchema, jobStates, meterFunctions, meterTroubles, waitsForKinds, settingsSchema } from '@veglia/core';
 import { z } from 'zod';
+import { cardPartSchema } from './parts.ts';
 
 /** Years a clock at a bench may show, even one that was never set; a database holds no year 0. */
 const when = z.iso.datetime().refine((at) => /^(?:19[7-9]|2\d\d)\d-/.test(at), 'a year from 1970 to 2999');
@@ -145,6 +146,11 @@ export const jobCardSchema = z.object({
   stillOut: z.array(z.string()).default([]),
   over: z.object({ money: z.boolean(), minutes: z.boolean() }).default({ money: false, minutes: false }),
   waitsFor: z.enum(waitsForKinds).default('hands'),
+  parts: z.array(cardPartSchema).default([]),
+  partsOn: z.string().nullable().default(null),
+  trialUntil: z.string().nullable().default(null),
+  collected: z.boolean().default(false),
+  comebackOf: z.number().int().nullable().default(null),
 });
 /** A job as the shelves show it. */
 export type JobCard = z.infer<typeof jobCardSchema>;
@@ -239,6 +245,8 @@ export const listJobsQuery = z.object({
   family: idSchema.optional(),
   /** Only with a timer that runs or rings. */
   waiting: z.stringbool().default(false),
+  /** Only closed ones that the customer has not got again. */
+  uncollected: z.stringbool().default(false),
   /** Only these, parted by commas. */
   ids: commaList.pipe(z.array(z.uuid()).max(50)).optional(),
   order: z.enum(['shelf', 'oldest', 'newest']).default('oldest'),

@@ -70,10 +70,22 @@ import {
   programmersSchema,
   startRunSchema,
 } from './programmers.ts';
+import {
+  changeStockSchema,
+  listStockQuery,
+  moveStockSchema,
+  offersSchema,
+  ordersSchema,
+  partNumberQuery,
+  partPricesSchema,
+  stockListSchema,
+  stockMovesSchema,
+  stockStateSchema,
+} from './parts.ts';
 import { shopChangeSchema, shopStateSchema } from './shop.ts';
 
 /** What routes are grouped by in the API’s document. */
-export const tags = ['jobs', 'documents', 'firmware', 'knowledge', 'statistics', 'shop', 'server'] as const;
+export const tags = ['jobs', 'documents', 'parts', 'firmware', 'knowledge', 'statistics', 'shop', 'server'] as const;
 
 /** A route: method, path, what is asked and what is replied. */
 export interface RouteDescription {
@@ -533,6 +545,79 @@ export const routes = {
     params: imagePairParams,
     status: 200,
     reply: imageComparisonSchema,
+  },
+  listStock: {
+    method: 'get',
+    path: '/api/stock',
+    tag: 'parts',
+    summary: 'Stock, with what is there and what is set aside',
+    query: listStockQuery,
+    status: 200,
+    reply: stockListSchema,
+  },
+  readStock: {
+    method: 'get',
+    path: '/api/stock/:id',
+    tag: 'parts',
+    summary: 'An item of the stock',
+    params: jobParams,
+    status: 200,
+    reply: stockStateSchema,
+  },
+  changeStock: {
+    method: 'put',
+    path: '/api/stock/:id',
+    tag: 'parts',
+    summary: 'Add or replace an item of the stock',
+    params: jobParams,
+    body: changeStockSchema,
+    status: 200,
+    reply: stockStateSchema,
+  },
+  moveStock: {
+    method: 'post',
+    path: '/api/stock/:id/moves',
+    tag: 'parts',
+    summary: 'Record pieces that came or went',
+    params: jobParams,
+    body: moveStockSchema,
+    status: 200,
+    reply: stockStateSchema,
+  },
+  stockMoves: {
+    method: 'get',
+    path: '/api/stock/:id/moves',
+    tag: 'parts',
+    summary: 'Pieces that came and went, newest first',
+    params: jobParams,
+    status: 200,
+    reply: stockMovesSchema,
+  },
+  orders: {
+    method: 'get',
+    path: '/api/orders',
+    tag: 'parts',
+    summary: 'Parts of open jobs that are to be ordered, on order, here or to be sent back',
+    status: 200,
+    reply: ordersSchema,
+  },
+  offers: {
+    method: 'get',
+    path: '/api/offers',
+    tag: 'parts',
+    summary: 'Offers of all suppliers for a part number',
+    query: partNumberQuery,
+    status: 200,
+    reply: offersSchema,
+  },
+  partPrices: {
+    method: 'get',
+    path: '/api/part-prices',
+    tag: 'parts',
+    summary: 'What was paid or asked for a part number before',
+    query: partNumberQuery,
+    status: 200,
+    reply: partPricesSchema,
   },
   entriesAfter: {
     method: 'get',

@@ -16,6 +16,8 @@ export const shopSettingsSchema = z.strictObject({
   wrongPartShare: settingsSchema.shape.wrongPartShare,
   hazardMinor: settingsSchema.shape.hazardMinor,
   newSetMinor: settingsSchema.shape.newSetMinor,
+  /** Up to so much a part is ordered without a call where nothing was agreed. */
+  orderFreeMinor: settingsSchema.shape.orderFreeMinor,
   /** What looking at a set costs, repaired or not. */
   checkFeeMinor: z.number().int().min(0).max(10_000_000),
   mainsVolts: z.number().min(90, 'mains are 90 to 250 V').max(250, 'mains are 90 to 250 V'),
@@ -52,6 +54,7 @@ export const usualShopSettings: ShopSettings = {
   wrongPartShare: 0.15,
   hazardMinor: 300,
   newSetMinor: 42_000,
+  orderFreeMinor: 1000,
   checkFeeMinor: 2500,
   mainsVolts: 230,
   mainsHertz: 50,
@@ -82,7 +85,18 @@ export type ShopChange = z.infer<typeof shopChangeSchema>;
 
 /** The part of it that a case is folded with. */
 export function jobSettings(shop: ShopSettings): Settings {
-  const { currency, rateMinorPerHour, waitShare, wrongPartMinor, wrongPartShare, hazardMinor, newSetMinor, tools, schools } = shop;
+  const {
+    currency,
+    rateMinorPerHour,
+    waitShare,
+    wrongPartMinor,
+    wrongPartShare,
+    hazardMinor,
+    newSetMinor,
+    orderFreeMinor,
+    tools,
+    schools,
+  } = shop;
   return {
     currency,
     rateMinorPerHour,
@@ -91,6 +105,7 @@ export function jobSettings(shop: ShopSettings): Settings {
     wrongPartShare,
     hazardMinor,
     newSetMinor,
+    orderFreeMinor,
     ...(tools === null ? {} : { tools }),
     ...(Object.keys(schools).length === 0 ? {} : { schools }),
   };

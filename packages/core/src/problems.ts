@@ -44,6 +44,7 @@ export const problemCodes = [
   'left-out',
   'unchecked',
   'unproven',
+  'not-agreed',
   'not-open',
 ] as const;
 

@@ -37,6 +37,9 @@ import { changeFamily, listFamilyChanges } from './packs/families.ts';
 import { changeBlinkTable, listBlinkTables } from './packs/blinkTables.ts';
 import { pdfOf } from './papers/pdf.ts';
 import { addPerson, listPeople } from './people.ts';
+import { changeStock, listStock, moveStock, readStock, stockMoves } from './parts/stock.ts';
+import { listOrders, partPrices } from './parts/orders.ts';
+import { offersFor, type PartsOffers } from './parts/offers.ts';
 import { changeShop, readShop } from './shop.ts';
 import type { PaperFacts } from './papers/papers.ts';
 import type { Store } from './store.ts';
@@ -59,6 +62,8 @@ export interface AppParts {
   readonly meter?: BenchMeter | undefined;
   /** Without them the server has no programmer. */
   readonly runs?: ProgrammerRuns | undefined;
+  /** Suppliers of parts that can be asked. */
+  readonly suppliers?: readonly PartsOffers[];
   /** The database began with demo data. */
   readonly demo?: boolean;
 }
@@ -76,6 +81,7 @@ export function createApp({
   demo = false,
   meter,
   runs,
+  suppliers = [],
 }: AppParts): Express {
   const app = express();
   app.disable('x-powered-by');
@@ -241,6 +247,14 @@ export function createApp({
     putOwn: ({ params, body }) => putOwn(store, params.id, body),
     imageFactsBefore: async ({ params }) => ({ before: await imageFactsBefore(store, params.id) }),
     compareImages: ({ params }) => compareImages(store, params.id, params.other),
+    listStock: ({ query }) => listStock(store, query),
+    readStock: ({ params }) => readStock(store, params.id),
+    changeStock: ({ params, body }) => changeStock(store, params.id, body),
+    moveStock: ({ params, body }) => moveStock(store, params.id, body),
+    stockMoves: async ({ params }) => ({ moves: await stockMoves(store, params.id) }),
+    orders: async () => ({ jobs: await listOrders(store) }),
+    offers: ({ query }) => offersFor(store, suppliers, query.number),
+    partPrices: async ({ query }) => ({ prices: await partPrices(store, query.number) }),
     entriesAfter: ({ params, query }) => entriesAfter(store, params.id, query.after),
     append: ({ params, body }) => append(store, params.id, body.by, body.entries),
   });

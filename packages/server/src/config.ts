@@ -2,6 +2,7 @@
 import { fileURLToPath } from 'node:url';
 import path from 'node:path';
 import { z } from 'zod';
+import type { SupplierSetting } from './parts/offers.ts';
 import type { ProgrammerSetting } from './programmer/programmers.ts';
 
 const loopback = ['127.0.0.1', '::1', 'localhost'];
@@ -38,6 +39,18 @@ function programmersOf(text: string): ProgrammerSetting[] {
       return { name: one.slice(0, Math.max(0, at)).trim(), spec: one.slice(at + 1).trim() };
     });
 }
+/** Name=address, several parted by semicolons. The server asks these addresses: they come from whoever runs it, never from a page. */
+function suppliersOf(text: string): SupplierSetting[] {
+  return text
+    .split(';')
+    .map((one) => one.trim())
+    .filter((one) => one !== '')
+    .map((one) => {
+      const at = one.indexOf('=');
+      return { name: one.slice(0, Math.max(0, at)).trim(), address: one.slice(at + 1).trim() };
+    });
+}
+const serviceAddress = (text: string): boolean => /^https?:[/][/][^@#]+$/.test(text) && URL.canParse(text);
 const programmerSpec = /^[a-z0-9_]{2,30}(?::[\w.,:=@/+-]{1,200})?$/;
 const programmersSound = (all: readonly ProgrammerSetting[]): boolean =>
   all.length <= 8 && all.every(({ name, spec }) => name.length >= 1 && name.length <= 40 && programmerSpec.test(spec));
@@ -76,6 +89,13 @@ export const settingsSchema = z.object({
       error: 'is no list such as "Bench clip=ch341a_spi; Box=serprog:dev=/dev/ttyACM0:115200".',
     })
     .transform(programmersOf),
+  VEGLIA_SUPPLIERS: z
+    .string()
+    .default('')
+    .refine((text) => suppliersOf(text).every(({ name, address: at }) => name.length >= 1 && name.length <= 60 && serviceAddress(at)), {
+      error: 'is no list such as "Brelm Parts=https://parts.example.org/offers".',
+    })
+    .transform(suppliersOf),
   LOG_LEVEL: z.enum(logLevels, { error: `is none of ${logLevels.join(', ')}.` }).default('info'),
   VEGLIA_GRACE_SECONDS: wholeNumber(1, 600, '10'),
 });
@@ -97,6 +117,8 @@ export interface Config {
   readonly meter?: string | undefined;
   /** Chip programmers that flashrom drives here. */
   readonly programmers: readonly ProgrammerSetting[];
+  /** Suppliers that answer to a part number; left out: none. */
+  readonly suppliers?: readonly SupplierSetting[];
   readonly logLevel: (typeof logLevels)[number];
   /** How long requests that are under way may take once it is told to stop, seconds. */
   readonly graceSeconds: number;
@@ -132,6 +154,7 @@ export function readConfig(env: Readonly<Record<string, string | undefined>>): C
     demoDir: data.VEGLIA_DEMO_DIR,
     meter: data.VEGLIA_METER,
     programmers: data.VEGLIA_PROGRAMMERS,
+    suppliers: data.VEGLIA_SUPPLIERS,
     logLevel: data.LOG_LEVEL,
     graceSeconds: data.VEGLIA_GRACE_SECONDS,
   };

@@ -16,6 +16,7 @@ import { closeMeter, openMeter } from './meter/meters.ts';
 import { openProgrammers } from './programmer/programmers.ts';
 import { ProgrammerRuns } from './programmer/runs.ts';
 import { openStore } from './open.ts';
+import { openSuppliers } from './parts/suppliers.ts';
 
 async function main(): Promise<void> {
   const config = readConfig(process.env);
@@ -28,7 +29,10 @@ async function main(): Promise<void> {
   const demo = config.demoDir !== undefined;
   const meter = await openMeter(config.meter, demo);
   const runs = new ProgrammerRuns(store, openProgrammers(config.programmers, demo), log);
-  const server = createServer(createApp({ store, log, hosts, ownAddress, staticDir: config.staticDir, lifetime, demo, meter, runs }));
+  const suppliers = await openSuppliers(config.suppliers ?? [], demo);
+  const server = createServer(
+    createApp({ store, log, hosts, ownAddress, staticDir: config.staticDir, lifetime, demo, meter, runs, suppliers: suppliers.all }),
+  );
   const live = openLive(server, config.databaseUrl, log, hosts);
   await new Promise<void>((resolve, reject) => {
     server.once('error', reject);
@@ -56,7 +60,7 @@ async function main(): Promise<void> {
     lifetime.draining = true;
     await live.close();
     await drain(server, graceMs);
-    await Promise.all([closeMeter(meter), runs.close()]);
+    await Promise.all([closeMeter(meter), runs.close(), suppliers.close()]);
     await store.sequelize.close();
   });
   // The parent is gone, however it went: a server nobody can stop must not stay.

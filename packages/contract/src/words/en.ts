@@ -10,6 +10,7 @@ import type {
   LightColour,
   LightState,
   ObjectionCode,
+  OrderRefusal,
   PowerNeed,
   ProblemCode,
   ReasonCode,
@@ -28,6 +29,7 @@ export interface Words {
   readonly unused: Record<UnusedCode, string>;
   readonly doubt: Record<DoubtCode, string>;
   readonly objection: Record<ObjectionCode, string>;
+  readonly orderRefusal: Record<OrderRefusal, string>;
   readonly blinkKind: Record<BlinkKind, string>;
   readonly blinkAdvice: Record<BlinkAdvice, string>;
   readonly blinkAfter: Record<BlinkAfter, string>;
@@ -149,6 +151,13 @@ export const en: Words = {
     'not-read-everywhere': 'Not measured yet: {id}.',
     'over-the-limit': '{id} reads {value} V: dangerous. Wait or discharge through a resistor, then measure again.',
     'list-not-shown': 'Still disconnected, bridged, taped or removed: {id}. Check the list before plugging in.',
+  },
+  orderRefusal: {
+    'nothing-agreed': 'Nothing has been agreed with the customer yet.',
+    'not-answered': 'The customer has not answered the quote yet.',
+    declined: 'The customer declined the repair.',
+    over: 'With this part and fitting it, the job exceeds what was agreed.',
+    'quote-expired': 'The quote had expired when it was accepted. Confirm the price.',
   },
   blinkKind: {
     code: 'A code',
@@ -289,6 +298,7 @@ export const en: Words = {
     'state-unreachable': '{where}: the set cannot be in the state for “{value}” at this point of the procedure',
     'opposite-meanings': '{where}: same procedure as {expected}, but {value} move the opposite way; give a reason',
     'not-open': '{value}',
+    'not-agreed': 'Order of {value}: {expected}',
     unproven: 'Not looked at, or failed: {value}',
     unchecked: 'Check and record {value} before the set is returned',
     'left-out': '{value} has been changed: restore it, or record it as a modification',
@@ -308,6 +318,8 @@ export const en: Words = {
     'programmer-busy': 'The programmer is at work. Nothing was started: wait until it is done, or cancel that work first.',
     'not-a-photo': 'Not a supported image. Use JPEG, PNG, WebP or AVIF.',
     'not-found': 'Page not found.',
+    'not-agreed': 'The customer has not agreed to this order. Agree a limit or a quote first, or order with a reason.',
+    'stock-version-conflict': 'This item was changed in the meantime. Look at the new version, then change it again.',
     'not-proven':
       'The proof of repair is not complete. The job was not closed. Look at what is left on the proof screen, or leave it out there with a reason.',
     'not-checked':

@@ -29,3 +29,4 @@ export {
 export { verdicts, type MissingStep, type Verdict } from './verdict/verdict.ts';
 export { asOf, effectsOf, goOnWithEffects, type Effect, type EffectsSoFar } from './belief/effects.ts';
 export { spentSoFar } from './views/spent.ts';
+export { mayOrder, type PartAsked } from './views/mayOrder.ts';

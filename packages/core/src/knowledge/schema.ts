@@ -102,6 +102,9 @@ export const cautionSchema = z.strictObject({
 });
 
 /** A thing that can be at fault and be renewed. */
+/** What can hardly be bought, or not at all by itself. */
+const soldSchema = z.strictObject({ how: z.enum(['rarely', 'never']), why: textSchema });
+
 export const assemblySchema = z.strictObject({
   id: idSchema,
   name: textSchema,
@@ -112,6 +115,7 @@ export const assemblySchema = z.strictObject({
   mains: z.literal(true).optional(),
   /** Of every step whose hands go there, beside the step's own. */
   cautions: z.array(idSchema).optional(),
+  sold: soldSchema.optional(),
 });
 
 /** What a customer can report. */
@@ -283,6 +287,8 @@ export const faultSchema = z.strictObject({
   frequency: z.record(z.union([idSchema, z.literal('*')]), wordSchema),
   /** Only where the layout has all of these nodes. */
   needs: z.array(idSchema).optional(),
+  /** Of what would have to be replaced, where it isn't what the assembly says. */
+  sold: soldSchema.optional(),
   /** What it does to the set: symptoms follow from its classes. */
   does: mixSchema.optional(),
   /** The same where the family's traits are known; the first that holds stands above `does`. */

@@ -53,6 +53,10 @@ const liftedSchema = z.strictObject({
 export type Lifted = z.infer<typeof liftedSchema>;
 
 const v1 = z.literal(1);
+const partNumber = z.string().min(1).max(120);
+const supplierName = z.string().trim().min(1).max(120);
+const day = z.iso.date();
+const wholeDays = z.number().int().min(0).max(3650);
 /** The step a change or a wait belongs to. */
 const towardSchema = z.strictObject({ kind: z.enum(['test', 'repair']), id: idSchema, of: idSchema.optional() });
 /** What a timer waits for. */
@@ -98,6 +102,28 @@ export const stimulusEffects = ['came', 'went', 'stayed', 'stayed-away', 'cant-t
 export const quoteOptions = ['repair', 'with-known-flaw', 'workaround', 'diagnose-only', 'hand-back', 'donor'] as const;
 /** Where a part comes from. */
 export const partSources = ['new', 'refurbished', 'pulled', 'donor', 'own-stock'] as const;
+/** What came in the parcel. `dead`: the right one, and it does not work. */
+export const arrivalResults = ['right', 'wrong', 'damaged', 'dead'] as const;
+/** Why a part goes back to where it was bought. */
+export const returnReasons = ['wrong-part', 'damaged', 'dead-on-arrival', 'not-needed'] as const;
+/** What a line of a quote or an invoice is for. */
+export const lineKinds = ['labour', 'part', 'diagnostic-fee', 'consumables', 'other'] as const;
+/** How an answer to a quote was given. */
+export const answerWays = ['in-person', 'phone', 'message', 'email', 'signed'] as const;
+/** Languages that papers are written in. */
+export const paperLanguages = ['en', 'de'] as const;
+/** What became of the part that was replaced. */
+export const oldPartFates = ['shown-and-given', 'shown-and-kept', 'returned-to-supplier', 'disposed'] as const;
+/** How a bill was paid. */
+export const paymentWays = ['cash', 'card', 'transfer', 'open', 'nothing-to-pay'] as const;
+/** Whether a set that came back has the fault it came with before. */
+export const comebackFaults = ['same', 'other', 'not-known'] as const;
+/** Who pays for a set that came back. */
+export const comebackPayers = ['warranty', 'customer', 'goodwill'] as const;
+/** What a customer is written about. */
+export const messageTemplates = ['quote', 'ready', 'part-late', 'collect', 'trial'] as const;
+/** What became of a message. */
+export const messageResults = ['sent', 'refused', 'unreachable'] as const;
 
 /** Every kind of entry, in its current version. */
 export const bodySchemas = {
@@ -120,6 +146,8 @@ export const bodySchemas = {
     /** What the customer uses the set for, and what they could do without. */
     needs: plainText.optional(),
     canDoWithout: plainText.optional(),
+    /** Of the customer, for what they read. */
+    language: z.enum(paperLanguages).optional(),
     /** What was seen from outside: look id -> answer id. */
     looks: z.record(idSchema, idSchema).optional(),
   }),
@@ -347,10 +375,59 @@ export const bodySchemas = {
     kind: z.literal('part.fitted'),
     v: v1,
     assembly: idSchema,
-    number: z.string().min(1).max(120),
+    number: partNumber,
     source: z.enum(partSources),
     price: money,
+    /** Of `part.wanted`; left out: bought over the counter. */
+    want: z.uuid().optional(),
+    /** Item of the stock that it was taken from. */
+    item: z.uuid().optional(),
   }),
+  /** A part this job needs; `want` is its id from here to the fitting. */
+  'part.wanted': z.strictObject({
+    kind: z.literal('part.wanted'),
+    v: v1,
+    want: z.uuid(),
+    assembly: idSchema,
+    number: partNumber,
+    source: z.enum(partSources),
+    price: money,
+    supplier: supplierName.optional(),
+    /** Until it is here, days. */
+    days: wholeDays.optional(),
+    /** Of the supplier, days; and how long it may be sent back. */
+    warrantyDays: wholeDays.optional(),
+    returnDays: wholeDays.optional(),
+    /** Day on which the price was read. */
+    priceSeenOn: day.optional(),
+    /** Item of the stock. */
+    item: z.uuid().optional(),
+    /** Nothing had proven the assembly when it was picked. */
+    unproven: z.boolean().optional(),
+  }),
+  'part.ordered': z.strictObject({
+    kind: z.literal('part.ordered'),
+    v: v1,
+    want: z.uuid(),
+    supplier: supplierName,
+    price: money,
+    expectedOn: day.optional(),
+    /** The supplier’s number of the order. */
+    reference: z.string().trim().min(1).max(80).optional(),
+    /** Why it was ordered without the customer’s agreement. */
+    override: plainText.optional(),
+  }),
+  'part.arrived': z.strictObject({ kind: z.literal('part.arrived'), v: v1, want: z.uuid(), result: z.enum(arrivalResults) }),
+  'part.returned': z.strictObject({
+    kind: z.literal('part.returned'),
+    v: v1,
+    want: z.uuid(),
+    reason: z.enum(returnReasons),
+    /** What came back of its price. */
+    refund: money.optional(),
+  }),
+  /** Not wanted after all. */
+  'part.dropped': z.strictObject({ kind: z.literal('part.dropped'), v: v1, want: z.uuid() }),
   'flash.done': z.strictObject({
     kind: z.literal('flash.done'),
     v: v1,
@@ -400,6 +477,24 @@ export const bodySchemas = {
     /** The other end, where a range was told. */
     upTo: money.optional(),
     options: z.array(z.enum(quoteOptions)).optional(),
+    /** What it is made of; amounts as the shop states its prices, with or without tax. */
+    lines: z
+      .array(
+        z.strictObject({
+          what: z.enum(lineKinds),
+          assembly: idSchema.optional(),
+          number: partNumber.optional(),
+          minutes: minutes.optional(),
+          amount: money,
+        }),
+      )
+      .max(40)
+      .optional(),
+    /** Last day on which it may be accepted at this price. */
+    validUntil: day.optional(),
+    language: z.enum(paperLanguages).optional(),
+    /** What will not work afterwards, or not as before. */
+    flaw: plainText.optional(),
   }),
   'quote.answered': z.strictObject({
     kind: z.literal('quote.answered'),
@@ -407,6 +502,36 @@ export const bodySchemas = {
     answer: z.enum(['yes', 'no', 'later']),
     option: z.enum(quoteOptions).optional(),
     who: plainText.optional(),
+    how: z.enum(answerWays).optional(),
+  }),
+  /** It leaves the bench running on a stopgap on purpose, to be looked at again. */
+  'trial.started': z.strictObject({ kind: z.literal('trial.started'), v: v1, until: day, why: plainText.optional() }),
+  'trial.ended': z.strictObject({ kind: z.literal('trial.ended'), v: v1, result: z.enum(['held', 'failed']) }),
+  /** The customer has it again. */
+  'set.collected': z.strictObject({
+    kind: z.literal('set.collected'),
+    v: v1,
+    who: plainText.optional(),
+    oldPart: z.enum(oldPartFates).optional(),
+    payment: z.enum(paymentWays).optional(),
+    paid: money.optional(),
+  }),
+  /** The set was here before, and this job follows that one. */
+  'comeback.linked': z.strictObject({
+    kind: z.literal('comeback.linked'),
+    v: v1,
+    job: z.uuid(),
+    number: z.number().int().min(1).max(2_000_000_000),
+    fault: z.enum(comebackFaults),
+    pays: z.enum(comebackPayers),
+  }),
+  /** Nothing of what was written is kept: the template says it again. */
+  'message.sent': z.strictObject({
+    kind: z.literal('message.sent'),
+    v: v1,
+    template: z.enum(messageTemplates),
+    language: z.enum(paperLanguages),
+    result: z.enum(messageResults),
   }),
   /** A thing to be seen before the set leaves was looked at. */
   'proof.checked': z.strictObject({ kind: z.literal('proof.checked'), v: v1, item: idSchema, result: z.enum(['passed', 'failed']) }),
@@ -456,6 +581,8 @@ export const bodySchemas = {
     checked: z.partialRecord(z.enum(closingChecks), z.enum(checkResults)).optional(),
     /** Plugs out, bridges and tape that stay on purpose, as a recorded modification. */
     modified: z.array(z.string().min(1).max(200)).max(60).optional(),
+    /** Of the shop, on this repair. */
+    warrantyDays: wholeDays.optional(),
   }),
   'job.reopened': z.strictObject({ kind: z.literal('job.reopened'), v: v1, reason: plainText }),
 } as const;
@@ -483,7 +610,11 @@ export const personalFields: Partial<Record<EntryKind, readonly string[]>> = {
   'note.added': ['text'],
   'entry.retracted': ['reason'],
   'consent.given': ['who'],
+  'quote.sent': ['flaw'],
   'quote.answered': ['who'],
+  'part.ordered': ['override'],
+  'trial.started': ['why'],
+  'set.collected': ['who'],
   'fault.confirmed': ['note'],
   'job.closed': ['remains'],
   'job.reopened': ['reason'],
@@ -503,6 +634,9 @@ export const plainFields: Partial<Record<EntryKind, readonly string[]>> = {
   // A rail, a load, a part: what a field is about.
   'instrument.used': ['read{}', 'findings[].values{}'],
   'part.fitted': ['number'],
+  'part.wanted': ['number', 'supplier'],
+  'part.ordered': ['supplier', 'reference'],
+  'quote.sent': ['lines[].number'],
   'flash.done': ['image'],
   // Chips, boards, clips and settings.
   'flash.step': [

@@ -40,6 +40,8 @@ export const settingsSchema = z.strictObject({
   tools: z.array(idSchema).optional(),
   /** A comparable new set: what giving this one up costs, and what parts are priced against. */
   newSetMinor: z.number().int().min(1).max(100_000_000),
+  /** Up to so much a part is ordered without a call where nothing was agreed. */
+  orderFreeMinor: z.number().int().min(0).max(10_000_000).default(1000),
 });
 /** What a shop decides by. */
 export type Settings = z.infer<typeof settingsSchema>;
@@ -50,6 +52,7 @@ export const defaultSettings: Settings = {
   waitShare: 0.2,
   currency: 'EUR',
   newSetMinor: 42_000,
+  orderFreeMinor: 1000,
   // A wrong part is a call, a return and days on the shelf.
   wrongPartMinor: 6000,
   wrongPartShare: 0.15,

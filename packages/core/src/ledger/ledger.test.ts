@@ -46,6 +46,7 @@ describe('entries of version 1', () => {
       wrongPartMinor: 6000,
       wrongPartShare: 0.15,
       newSetMinor: 42_000,
+      orderFreeMinor: 1000,
     });
     expect(fold.set).toMatchObject({ layout: 'led-tcon', stageId: 'back-off', plugged: false, verified: true, strap: true, out: [] });
     expect(fold.closed).toBe(false);

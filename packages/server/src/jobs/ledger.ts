@@ -4,7 +4,7 @@
  * Always holds: seq counts 1, 2, 3 ... without a gap within a job; an entry id is stored once in the whole database; the
  * card is written in the transaction that appends.
  */
-import { jobSettings, ledgerChannel, type EntryDraft, type JobCard } from '@veglia/contract';
+import { jobSettings, ledgerChannel, words, type EntryDraft, type JobCard } from '@veglia/contract';
 import {
   canonicalJson,
   caseOfLedger,
@@ -15,6 +15,8 @@ import {
   checksMissing,
   leftBeforeClosing,
   liveEntries,
+  mayOrder,
+  partsOf,
   personalFields,
   pinsOf,
   proofBeforeClosing,
@@ -34,6 +36,7 @@ import { countsAt } from '../counts/counts.ts';
 import { againIfOvertaken } from '../http/again.ts';
 import { ApiError } from '../http/apiError.ts';
 import type { EntryRow, JobRow } from '../database/models.ts';
+import { moveByEntries } from '../parts/stock.ts';
 import { requirePerson } from '../people.ts';
 import { readShop } from '../shop.ts';
 import type { Store } from '../store.ts';
@@ -155,6 +158,7 @@ export async function appendLocked(
     added.push(entry);
   }
   await requirePutBack(store, job, ledger, added, transaction);
+  await requireAgreed(store, job, ledger, added, transaction);
   const recordedAt = store.now();
   for (const entry of added) {
     const { facts, texts } = splitTexts(entry.body);
@@ -175,6 +179,7 @@ export async function appendLocked(
     );
     for (const text of texts) await models.texts.create({ entryId: entry.id, ...text }, { transaction });
   }
+  await moveByEntries(store, job.id, ledger, added, transaction);
   const erased = await eraseTexts(store, added, [...ledger, ...added], transaction);
   if (added.length > 0) {
     await job.update({ lastSeq: seq }, { transaction });
@@ -236,6 +241,35 @@ async function requirePutBack(
   }
 }
 
+/** What the customer has not agreed to is ordered only with a reason. Throws not-agreed. */
+async function requireAgreed(
+  store: Store,
+  job: JobRow,
+  ledger: readonly Entry[],
+  added: readonly Entry[],
+  transaction: Transaction,
+): Promise<void> {
+  for (const [index, { body }] of added.entries()) {
+    if (body.kind !== 'part.ordered') continue;
+    const before = [...ledger, ...added.slice(0, index)];
+    const part = partsOf(liveEntries(before)).find(({ want }) => want === body.want);
+    if (!part) throw new InputRefused([{ code: 'unknown-id', where: 'entries.want', value: body.want, expected: 'part of this job' }]);
+    if (body.override !== undefined) continue;
+    const { compiled, input } = await caseOfJob(store, job, before, transaction);
+    const { set, spent } = foldCase(input, compiled, 'cost', 'at-once');
+    const refused = mayOrder(
+      input,
+      { assembly: part.assembly, priceMinor: body.price.amountMinor },
+      { ownSet: job.customerId === null, layoutId: set.layout, spentMinor: spent.total.amountMinor },
+      compiled,
+    );
+    if (refused)
+      throw new ApiError('not-agreed', [
+        { code: 'not-agreed', where: body.want, value: part.number, expected: words.en.orderRefusal[refused.why] },
+      ]);
+  }
+}
+
 /** By canonical JSON: the database keeps a body's facts in an order of its own, at every depth. */
 function sameBody(a: Body, b: Body): boolean {
   return canonicalJson(a) === canonicalJson(b);
@@ -279,7 +313,7 @@ function searchTextOf(card: Omit<JobCard, 'customerName'>, compiled: CompiledPac
 export async function writeCard(store: Store, job: JobRow, entries: readonly Entry[], transaction?: Transaction): Promise<void> {
   const options = transaction ? { transaction } : {};
   const { compiled, input } = await caseOfJob(store, job, entries, transaction);
-  const facts = cardOf(input, compiled);
+  const facts = cardOf(input, compiled, job.customerId === null);
   const counted = facts.state === 'closed' ? countsOf([input], compiled, 0) : null;
   const plate = await store.models.sets.findByPk(job.setId, options);
   const card: Omit<JobCard, 'customerName'> = {
@@ -310,6 +344,11 @@ export async function writeCard(store: Store, job: JobRow, entries: readonly Ent
     stillOut: [...facts.stillOut],
     over: facts.over,
     waitsFor: facts.waitsFor,
+    parts: [...facts.parts],
+    partsOn: facts.partsOn ?? null,
+    trialUntil: facts.trialUntil ?? null,
+    collected: facts.collected,
+    comebackOf: facts.comebackOf ?? null,
   };
   await store.models.cards.upsert(
     {

@@ -63,6 +63,7 @@ function filter(conditions: Conditions, asked: ListJobs): void {
   if (asked.state === 'closed') conditions.add(`c.state = 'closed'`);
   if (asked.family !== undefined) conditions.add('c.family = $$', asked.family);
   if (asked.waiting) conditions.add('c.waiting');
+  if (asked.uncollected) conditions.add(`c.state = 'closed' AND c.card->>'collected' = 'false'`);
   if (asked.ids !== undefined) conditions.add('c.job_id = ANY($$::uuid[])', asked.ids);
 }
 

@@ -50,6 +50,7 @@ describe('the step that tells most per minute', () => {
         wrongPartShare: 0,
         hazardMinor: 0,
         newSetMinor: 42_000,
+        orderFreeMinor: 0,
       },
     };
     for (const step of foldCase(input, shipped()).next.filter((one) => one.kind === 'test')) {
@@ -112,6 +113,7 @@ describe('the cheapest way to the end', () => {
           wrongPartShare: 0,
           hazardMinor: 0,
           newSetMinor,
+          orderFreeMinor: 0,
         },
       },
       shipped(),

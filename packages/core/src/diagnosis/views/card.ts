@@ -2,7 +2,9 @@
 import type { CompiledPack } from '../../knowledge/index.ts';
 import { liveEntries, openWaits, type CaseInput, type Wait } from '../../ledger/index.ts';
 import { stillOut } from '../../safety/index.ts';
+import { partsOf, waitOf, type JobPart, type OrderRefusal } from '../../parts/index.ts';
 import { briefOf } from './brief.ts';
+import { mayOrder } from './mayOrder.ts';
 
 /** Where a job stands. */
 export const jobStates = ['taken-in', 'on-the-bench', 'closed'] as const;
@@ -41,17 +43,35 @@ export interface JobCardFacts {
   /** Over what may be spent without a call. */
   readonly over: { readonly money: boolean; readonly minutes: boolean };
   readonly waitsFor: WaitsFor;
+  /** Parts that are neither fitted nor done with; what stands between those to be ordered and their order. */
+  readonly parts: readonly CardPart[];
+  /** Day on which the last part that is on its way is expected. */
+  readonly partsOn?: string;
+  /** Running on a stopgap until this day. */
+  readonly trialUntil?: string;
+  /** Closed, and the customer has it again. */
+  readonly collected: boolean;
+  /** Number of the job that this one follows. */
+  readonly comebackOf?: number;
 }
 
-/** What a set is waiting for: a hand, a timer, the customer's answer; nothing once it is closed. */
-export const waitsForKinds = ['hands', 'timer', 'customer', 'nothing'] as const;
+/** A part on a card. */
+export interface CardPart extends Pick<
+  JobPart,
+  'want' | 'assembly' | 'number' | 'source' | 'state' | 'price' | 'supplier' | 'expectedOn' | 'unproven' | 'arrival' | 'item' | 'orderedOn'
+> {
+  readonly refused?: { readonly why: OrderRefusal; readonly overMinor?: number };
+}
+
+/** What a set is waiting for: a hand, a timer, a part, the customer's answer; nothing once it is closed. */
+export const waitsForKinds = ['hands', 'timer', 'customer', 'part', 'nothing'] as const;
 /** What a job waits for. */
 export type WaitsFor = (typeof waitsForKinds)[number];
 
 const benchKinds = new Set(['test.answered', 'reading.taken', 'repair.done', 'part.fitted', 'flash.done', 'set.changed']);
 
-/** What the list of jobs shows of a case, from its ledger alone. Times in milliseconds since 1970, minutes hands-on. */
-export function cardOf(input: CaseInput, compiled: CompiledPack): JobCardFacts {
+/** What the list of jobs shows of a case, from its ledger and whose set it is. Times in milliseconds since 1970, minutes hands-on. */
+export function cardOf(input: CaseInput, compiled: CompiledPack, ownSet = false): JobCardFacts {
   const live = liveEntries(input.entries);
   const brief = briefOf(input, compiled);
   const { closed } = brief.belief.interpretation;
@@ -70,7 +90,21 @@ export function cardOf(input: CaseInput, compiled: CompiledPack): JobCardFacts {
   const ahead = [...new Set([next, repair])].flatMap((step) =>
     step && step.kind !== 'stop' ? [{ id: step.id, hands: step.minutes, wait: step.waitMinutes }] : [],
   );
-  const waitsFor: WaitsFor = closed ? 'nothing' : asked?.kind === 'quote.sent' ? 'customer' : waits.length > 0 ? 'timer' : 'hands';
+  const parts = partsOf(live);
+  const partWait = waitOf(parts);
+  const trial = live.findLast(({ body }) => body.kind === 'trial.started' || body.kind === 'trial.ended')?.body;
+  const comeback = live.findLast(({ body }) => body.kind === 'comeback.linked')?.body;
+  const left = live.findLast(({ body }) => body.kind === 'set.collected' || body.kind === 'job.reopened')?.body;
+  const waitsFor: WaitsFor = closed
+    ? 'nothing'
+    : asked?.kind === 'quote.sent'
+      ? 'customer'
+      : waits.length > 0
+        ? 'timer'
+        : partWait.waits
+          ? 'part'
+          : 'hands';
+  const of = { ownSet, layoutId: brief.set.layout, spentMinor: brief.spent.total.amountMinor };
   const symptoms = live.flatMap((entry) => (entry.body.kind === 'symptom.reported' ? entry.body.symptoms : []));
   return {
     state: closed ? 'closed' : live.some((entry) => benchKinds.has(entry.body.kind)) ? 'on-the-bench' : 'taken-in',
@@ -98,5 +132,29 @@ export function cardOf(input: CaseInput, compiled: CompiledPack): JobCardFacts {
     stillOut: stillOut(brief.set),
     over: brief.spent.over,
     waitsFor,
+    parts: parts
+      .filter(({ state }) => !closed && state !== 'fitted' && state !== 'sent-back' && state !== 'dropped')
+      .map(({ want, assembly, number, source, state, price, supplier, expectedOn, unproven, arrival, item, orderedOn }): CardPart => {
+        const refused = state === 'to-order' ? mayOrder(input, { assembly, priceMinor: price.amountMinor }, of, compiled) : undefined;
+        return {
+          want,
+          assembly,
+          number,
+          source,
+          state,
+          price,
+          unproven,
+          ...(supplier === undefined ? {} : { supplier }),
+          ...(expectedOn === undefined ? {} : { expectedOn }),
+          ...(arrival === undefined ? {} : { arrival }),
+          ...(item === undefined ? {} : { item }),
+          ...(orderedOn === undefined ? {} : { orderedOn }),
+          ...(refused ? { refused } : {}),
+        };
+      }),
+    ...(partWait.expectedOn === undefined ? {} : { partsOn: partWait.expectedOn }),
+    ...(trial?.kind === 'trial.started' ? { trialUntil: trial.until } : {}),
+    collected: closed && left?.kind === 'set.collected',
+    ...(comeback?.kind === 'comeback.linked' ? { comebackOf: comeback.number } : {}),
   };
 }
