@@ -30,10 +30,12 @@ export interface DemoJob {
   readonly customer: z.input<typeof newJobSchema>['customer'];
   readonly plate: { readonly maker: string; readonly model: string; readonly serial: string };
   readonly promisedInDays?: number;
+  /** Days from today on which parts that are on order are expected. */
+  readonly partsInDays?: number;
   readonly entries: readonly { readonly minute: number; readonly body: Record<string, unknown> }[];
 }
 
-type Stand = 'taken-in' | 'begun' | 'half-way' | 'to-flash' | 'asked' | 'closed';
+type Stand = 'taken-in' | 'begun' | 'half-way' | 'to-flash' | 'asked' | 'to-order' | 'on-order' | 'arrived' | 'closed';
 
 interface Plan {
   readonly layout: string;
@@ -79,6 +81,9 @@ const plans: readonly Plan[] = [
   { layout: 'oled', fault: 'radio.dead', stand: 'taken-in' },
   { layout: 'led-tcon-on-main', fault: 'keys.stuck', stand: 'taken-in' },
   { layout: 'led-tcon-on-main', fault: 'main.startup-memory', stand: 'to-flash' },
+  { layout: 'led-tcon', fault: 'power.standby-dead', stand: 'on-order' },
+  { layout: 'led-tcon', fault: 'tcon.bias-dead', stand: 'arrived' },
+  { layout: 'one-board', fault: 'strips.led-open', stand: 'to-order' },
 ];
 
 /** Days between one job and the next, so that the last two were checked in today. */
@@ -151,6 +156,7 @@ function playedJob(plan: Plan, index: number, compiled: CompiledPack, names: Nam
       ? null
       : { name: names.customers[index % names.customers.length] ?? '', contact: names.phones[index % names.phones.length] ?? '' },
     plate: { maker: family.maker, model: pick(family.models), serial: `${family.maker.slice(0, 2).toUpperCase()}${7000 + index * 37}` },
+    ...(plan.stand === 'on-order' ? { partsInDays: 2 } : {}),
     ...(plan.stand === 'closed' || shopOwn ? {} : { promisedInDays: promises[index % promises.length] ?? 2 }),
     entries,
   };
@@ -159,6 +165,8 @@ function playedJob(plan: Plan, index: number, compiled: CompiledPack, names: Nam
 /** Days from today for which open sets were promised: one is late already, one wants to be done today. */
 const promises = [2, 1, 3, 0, 5, -1, 2];
 
+/** As printed on boards of the demo; in demo/names.json. */
+const partNumbers: Readonly<Record<string, string>> = { power: 'QKP-2250', tcon: 'OLT-TC61', strips: 'QKS-50-4', main: 'QKM-3107-B' };
 const euros = (amount: number) => ({ amountMinor: amount * 100, currency: 'EUR' });
 
 /** One of the ways the pack says a symptom is told, as a sentence. */
@@ -187,6 +195,8 @@ function leftWhere(
       work.findIndex((body) => body.kind === 'test.answered' && body.test.startsWith('memory.')),
     );
   if (plan.stand === 'half-way') return work.slice(0, Math.max(1, Math.ceil(before / 2)));
+  if (plan.stand === 'to-order' || plan.stand === 'on-order' || plan.stand === 'arrived')
+    return [...work.slice(0, Math.max(1, before)), ...partsOf(plan, fault.assembly, random)];
   if (plan.stand === 'asked') {
     const low = 90 + 10 * Math.floor(random() * 6);
     return [
@@ -207,6 +217,34 @@ function leftWhere(
       ...(plan.outcome === 'repaired-with-known-flaw' ? { remains: 'a faint shade in one corner, accepted' } : {}),
     },
   ];
+}
+
+/** A part that was quoted and agreed to, as far as it has come. */
+function partsOf({ stand }: Plan, assembly: string, random: () => number): Body[] {
+  const number = partNumbers[assembly] ?? 'QK-0';
+  const want = `0192f000-0000-4000-8000-0000000${String(Math.floor(random() * 90_000) + 10_000)}`;
+  const price = euros(30 + Math.floor(random() * 30));
+  const all: Body[] = [
+    { kind: 'board.found', v: 1, assembly, number },
+    { kind: 'quote.sent', v: 2, total: euros(130), upTo: euros(170), options: ['repair', 'hand-back'] },
+    { kind: 'quote.answered', v: 2, answer: 'yes', option: 'repair', how: 'phone' },
+    {
+      kind: 'part.wanted',
+      v: 1,
+      want,
+      assembly,
+      number,
+      source: 'new',
+      price,
+      supplier: 'Brelm Parts',
+      days: 3,
+      warrantyDays: 365,
+      returnDays: 14,
+    },
+    { kind: 'part.ordered', v: 1, want, supplier: 'Brelm Parts', price },
+    { kind: 'part.arrived', v: 1, want, result: 'right' },
+  ];
+  return all.slice(0, stand === 'to-order' ? -2 : stand === 'on-order' ? -1 : all.length);
 }
 
 /** What was looked at before the set left; a week of daily starts is left out. */

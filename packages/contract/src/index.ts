@@ -26,6 +26,21 @@ export {
   type StockState,
 } from './parts.ts';
 export {
+  formatDonorBoards,
+  formatDonorChips,
+  formatFits,
+  formatStockCsv,
+  parseDonorBoards,
+  parseDonorChips,
+  parseFits,
+  parseStockCsv,
+  stockColumns,
+  type Lines,
+  type StockCsv,
+  type StockRow,
+  type WrongLine,
+} from './stockText.ts';
+export {
   appendedSchema,
   blinkTablesSchema,
   boardChangesSchema,

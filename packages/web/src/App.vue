@@ -69,6 +69,7 @@ onMounted(async () => {
       <RouterLink to="/instruments">{{ t('app.instruments') }}</RouterLink>
       <RouterLink to="/boards">{{ t('app.boards') }}</RouterLink>
       <RouterLink to="/families">{{ t('app.families') }}</RouterLink>
+      <RouterLink to="/parts">{{ t('app.parts') }}</RouterLink>
       <RouterLink to="/stock">{{ t('app.stock') }}</RouterLink>
       <RouterLink to="/experience">{{ t('app.experience') }}</RouterLink>
       <RouterLink to="/settings">{{ t('app.settings') }}</RouterLink>

@@ -29,6 +29,12 @@ import {
   type JobCard,
   type JobCards,
   type KnownCustomer,
+  type MoveStock,
+  type Offers,
+  type Orders,
+  type PartPrices,
+  type StockMoves,
+  type StockState,
   type MeterReply,
   type MeterState,
   type SimulatedProbes,
@@ -221,6 +227,14 @@ export const api = {
   imageFactsBefore: async (id: string): Promise<Reply<ImageFactsBefore['before']>> =>
     part(await call('imageFactsBefore', { params: { id } }), ({ before }) => before),
   combineImages: (id: string, body: CombineImages): Promise<Reply<Combined>> => call('combineImages', { params: { id }, body }),
+  stock: (query: Asked<'listStock'>['query']): Promise<Reply<ReplyTo<'listStock'>>> => look('listStock', { query }),
+  changeStock: (id: string, body: Asked<'changeStock'>['body']): Promise<Reply<StockState>> =>
+    call('changeStock', { params: { id }, body }),
+  moveStock: (id: string, body: MoveStock): Promise<Reply<StockState>> => call('moveStock', { params: { id }, body }),
+  stockMoves: (id: string): Promise<Reply<StockMoves>> => call('stockMoves', { params: { id } }),
+  orders: (): Promise<Reply<Orders>> => look('orders', {}),
+  offers: (number: string): Promise<Reply<Offers>> => call('offers', { query: { number } }),
+  partPrices: (number: string): Promise<Reply<PartPrices>> => call('partPrices', { query: { number } }),
   /** What was written behind a seq. */
   entriesAfter: (id: string, after: number): Promise<Reply<Appended>> => call('entriesAfter', { params: { id }, query: { after } }),
   append: (id: string, by: string, entries: readonly EntryDraft[]): Promise<Reply<Appended>> =>

@@ -3,7 +3,7 @@ import { readdir, readFile } from 'node:fs/promises';
 import path from 'node:path';
 import { imageFactsSchema, newJobSchema, personSchema, shopSettingsSchema, usualShopSettings } from '@veglia/contract';
 import { v5 as uuidv5, v7 as uuidv7 } from 'uuid';
-import { parseBoardFile } from '@veglia/core';
+import { parseBoardFile, stockItemSchema } from '@veglia/core';
 import { goodContent } from '@veglia/simulators/set';
 import { z } from 'zod';
 import { changeBoard } from '../boards/boards.ts';
@@ -12,6 +12,7 @@ import { storePhoto } from '../files/photos.ts';
 import { mostImageBytes, publishImage } from '../images/images.ts';
 import { receive } from '../images/uploads.ts';
 import { takeIn } from '../jobs/jobs.ts';
+import { changeStock, moveStock } from '../parts/stock.ts';
 import { changeShop } from '../shop.ts';
 import type { Store } from '../store.ts';
 
@@ -25,6 +26,8 @@ const demoJobSchema = z.strictObject({
   plate: newJobSchema.shape.plate,
   /** Days from the loading until the day it was promised for; negative: past. */
   promisedInDays: z.number().int().optional(),
+  /** Days from the loading until parts that are on order are expected. */
+  partsInDays: z.number().int().optional(),
   /** A timer that runs while the demo is looked at: minutes in all, and left. */
   waiting: z.strictObject({ name: z.string(), minutes: z.number(), left: z.number(), toward: z.looseObject({}).optional() }).optional(),
   entries: z.array(z.strictObject({ minute: z.number().min(0), body: z.looseObject({ kind: z.string() }) })).min(1),
@@ -59,6 +62,7 @@ export async function loadDemo(store: Store, folder: string): Promise<void> {
   }
   await loadBoards(store, path.join(folder, 'boards'), people[0]?.id ?? '');
   await loadImages(store, path.join(folder, 'images.json'), people[0]?.id ?? '');
+  await loadStock(store, path.join(folder, 'stock.json'), people[0]?.id ?? '');
   await store.models.meta.create({ key: loadedKey, value: store.now().toISOString() });
 }
 
@@ -92,6 +96,23 @@ async function* once(content: Uint8Array): AsyncGenerator<Uint8Array> {
   yield content;
 }
 
+/** The day a part is expected on moves with the day on which the demo is loaded. */
+function expected(body: { kind: string } & Record<string, unknown>, inDays: number | undefined, now: Date): typeof body {
+  if (body.kind !== 'part.ordered' || inDays === undefined) return body;
+  return { ...body, expectedOn: new Date(now.getTime() + inDays * 86_400_000).toISOString().slice(0, 10) };
+}
+
+const stockFile = z.object({ stock: z.array(z.strictObject({ count: z.number().int().min(0), item: stockItemSchema })) });
+/** A folder without a stock is a demo without one. */
+async function loadStock(store: Store, file: string, by: string): Promise<void> {
+  const text = await readFile(file, 'utf8').catch(() => undefined);
+  if (text === undefined) return;
+  for (const { item, count } of stockFile.parse(JSON.parse(text)).stock) {
+    await changeStock(store, item.id, { by, version: 0, item });
+    if (count > 0) await moveStock(store, item.id, { id: uuidv5(`stock ${item.id}`, namespace), by, change: count, reason: 'counted' });
+  }
+}
+
 async function loadJob(store: Store, name: string, demo: z.infer<typeof demoJobSchema>, snapshot: number): Promise<void> {
   const minute = 60_000;
   const opened = store.now().getTime() - demo.openedDaysAgo * 24 * 60 * minute;
@@ -99,7 +120,7 @@ async function loadJob(store: Store, name: string, demo: z.infer<typeof demoJobS
     id: uuidv5(`${name}#${index}`, namespace),
     at: new Date(opened + entry.minute * minute).toISOString(),
     basedOn: index,
-    body: entry.body,
+    body: expected(entry.body, demo.partsInDays, store.now()),
   }));
   const now = store.now().getTime();
   const add = (what: string, at: number, body: { kind: string } & Record<string, unknown>): void =>

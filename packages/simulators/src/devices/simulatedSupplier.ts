@@ -69,8 +69,8 @@ export class SimulatedSupplier {
   #offers(number: string): OffersReply {
     const { name, currency = 'EUR', condition = 'new', days = 3, dearness = 1 } = this.#options;
     const random = randomFrom(seedOf(1, numberKey(number)));
-    // Between 9 and 80 for whatever it is: a stand-in knows no trade.
-    const price = Math.round((900 + 7100 * random() ** 2) * dearness);
+    // Between 18 and 80 for whatever it is: a stand-in knows no trade.
+    const price = Math.round((1800 + 6200 * random() ** 2) * dearness);
     return {
       format: 'veglia-offers',
       version: 1,

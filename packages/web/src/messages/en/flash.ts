@@ -26,6 +26,7 @@ export const flashBenchWords = {
     },
     stateOf: { done: 'done', due: 'due', 'to-come': 'to come' },
     opensMain: 'Flash bench',
+    short: 'Flash',
     step: {
       opened: 'Change plan',
       supply: 'Measure the chip’s supply',

@@ -9,6 +9,7 @@ import { flashBenchWords } from './flash.ts';
 import { frameWords } from './frame.ts';
 import { instrumentsWords } from './instruments.ts';
 import { ledgerWords } from './ledger.ts';
+import { partsWords } from './parts.ts';
 import { proofWords } from './proof.ts';
 import { shopWords } from './shop.ts';
 import { stockWords } from './stock.ts';
@@ -27,4 +28,5 @@ export const en = {
   ...flashBenchWords,
   ...stockWords,
   ...proofWords,
+  ...partsWords,
 } as const;

@@ -43,6 +43,7 @@ import NextPanel from './NextPanel.vue';
 import NodeSheet from './NodeSheet.vue';
 import OtherSteps from './OtherSteps.vue';
 import { useSteps } from './steps.ts';
+import PartsLine from './PartsLine.vue';
 import RefusedEntries from './RefusedEntries.vue';
 import StateBand from './StateBand.vue';
 import { cap, pressed, type Pressed } from './keymap.ts';
@@ -306,6 +307,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
         />
       </div>
       <StateBand ref="band" :fold="fold" :compiled="compiled" :shop="shop" :waits="waits" @write="write" />
+      <PartsLine v-if="!fold.closed" :live="live" :job-id="id" />
       <p v-if="!store.reached" class="sheet alarm" role="alert" data-test="not-reached">
         {{ t('common.notReached') }}. {{ t('bench.waiting', { n: store.waiting.length }) }}.
         <button type="button" class="plain" @click="store.flush()">{{ t('bench.sendNow') }}</button>
@@ -489,7 +491,8 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
         />
         <div class="papers">
           <RouterLink v-if="!fold.closed" :to="closePath" class="push" data-test="to-close">{{ t('bench.toClose') }}</RouterLink>
-          <RouterLink :to="`/jobs/${id}/flash`" data-test="to-flash">{{ t('flash.opensMain') }}</RouterLink>
+          <RouterLink :to="`/jobs/${id}/flash`" data-test="to-flash">{{ t('flash.short') }}</RouterLink>
+          <RouterLink :to="`/jobs/${id}/parts`" data-test="to-parts">{{ t('parts.title') }}</RouterLink>
           <RouterLink :to="`/jobs/${id}/proof`" data-test="to-proof">{{ t('proof.short') }}</RouterLink>
           <details class="documents" data-test="documents">
             <summary>{{ t('bench.documents') }}</summary>
@@ -588,7 +591,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
   display: flex;
   flex-wrap: wrap;
   align-items: center;
-  gap: 4px 14px;
+  gap: 4px 10px;
 }
 .foot {
   position: relative;

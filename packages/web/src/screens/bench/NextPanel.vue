@@ -84,6 +84,12 @@ const byFlash = computed(() =>
     : (test.value?.observe.outcomes.some(({ by }) => by?.some(({ instrument }) => flashInstruments.some((one) => one === instrument))) ??
       false),
 );
+/** A whole assembly is bought. */
+const byPart = computed(
+  () =>
+    props.step.kind === 'repair' &&
+    props.compiled.pack.repairs.some(({ id, kind, partShare }) => id === props.step.id && kind === 'replace' && partShare > 0),
+);
 const hints = computed(() => (test.value ? familyHints(test.value, props.compiled.families.get(props.family ?? '')) : []));
 /** One ribbon feeds both halves of this panel. */
 const byLink = computed(() => {
@@ -277,6 +283,9 @@ defineExpose({ press, asks, focus: () => title.value?.focus({ preventScroll: tru
       <h2>{{ begun ? t('bench.begun') : chosen ? t('bench.taken') : t('bench.next') }}</h2>
       <RouterLink v-if="byFlash" :to="{ name: 'flash', params: { id: $route.params.id } }" class="plain work" data-test="work-flash">{{
         t('flash.opensMain')
+      }}</RouterLink>
+      <RouterLink v-if="byPart" :to="{ name: 'jobParts', params: { id: $route.params.id } }" class="plain work" data-test="get-part">{{
+        t('parts.line.get')
       }}</RouterLink>
       <button v-for="one in work" :key="one" type="button" class="plain work" :data-test="`work-${one}`" @click="$emit('instrument', one)">
         {{ instrumentName(one) }}

@@ -16,6 +16,12 @@ export interface EntryLine {
 /** Choices of an instrument that were left as they were. */
 const saysNothing = new Set(['no', 'unread', 'unlooked', 'unmeasured', 'not-yet']);
 
+/** Of a part that the job wanted. */
+function numberOf(want: string, entries: readonly Entry[]): string {
+  const body = entries.find((one) => one.body.kind === 'part.wanted' && one.body.want === want)?.body;
+  return body?.kind === 'part.wanted' ? body.number : '?';
+}
+
 const units = { volts: 'V', ohms: 'Ω', amperes: 'A', celsius: '°C' } as const;
 
 export function useEntryWords(compiled: () => CompiledPack | undefined): (entry: Entry, entries: readonly Entry[]) => EntryLine {
@@ -146,6 +152,30 @@ export function useEntryWords(compiled: () => CompiledPack | undefined): (entry:
           title: t('entry.part.fitted', { assembly: names.assembly(body.assembly), number: body.number, price: money(body.price) }),
           detail: t(`partSource.${body.source}`),
         };
+      case 'part.wanted':
+        return {
+          title: t('entry.part.wanted', { assembly: names.assembly(body.assembly), number: body.number, price: money(body.price) }),
+          detail: [body.supplier ?? '', t(`partSource.${body.source}`), body.unproven ? t('parts.guess') : ''].filter(Boolean).join(', '),
+        };
+      case 'part.ordered':
+        return {
+          title: t('entry.part.ordered', { number: numberOf(body.want, entries), supplier: body.supplier, price: money(body.price) }),
+          detail: [
+            body.expectedOn ? t('parts.expected', { day: d(new Date(`${body.expectedOn}T12:00:00`), 'weekday') }) : '',
+            body.override ?? '',
+          ]
+            .filter(Boolean)
+            .join('; '),
+        };
+      case 'part.arrived':
+        return { title: t('entry.part.arrived', { number: numberOf(body.want, entries), result: t(`parts.arrived.${body.result}`) }) };
+      case 'part.returned':
+        return {
+          title: t('entry.part.returned', { number: numberOf(body.want, entries) }),
+          detail: [t(`parts.sendBack.why.${body.reason}`), body.refund ? money(body.refund) : ''].filter(Boolean).join(', '),
+        };
+      case 'part.dropped':
+        return { title: t('entry.part.dropped', { number: numberOf(body.want, entries) }) };
       case 'flash.done':
         return {
           title: t('entry.flash.done', { memory: t(`memory.${body.memory}`), image: body.image, result: t(`flashResult.${body.result}`) }),

@@ -10,7 +10,7 @@ import { askPlan } from '../../stores/deeper.ts';
 import { plannedSets } from './dayPlan.ts';
 
 const props = defineProps<{ cards: readonly JobCard[]; names: Names; benches: number }>();
-const { t } = useI18n();
+const { t, d } = useI18n();
 const now = useCoarseNow();
 const technicians = ref(Number(localStorage.getItem('veglia.technicians') ?? '') || props.benches);
 watch(technicians, (n) => localStorage.setItem('veglia.technicians', String(n)));
@@ -55,11 +55,18 @@ function when(minutes: number): string {
   const n = Math.round(minutes);
   return n < 90 ? t('shelves.across.in', { n }) : t('shelves.across.inHours', { h: Math.floor(n / 60), n: n % 60 });
 }
+/** Sets whose parts are on their way, by the day they are expected. */
+const forParts = computed(() =>
+  props.cards
+    .filter(({ waitsFor }) => waitsFor === 'part')
+    .map((card) => ({ card, late: card.partsOn !== null && card.promisedOn !== null && card.partsOn > card.promisedOn }))
+    .sort((a, b) => (a.card.partsOn ?? '9999').localeCompare(b.card.partsOn ?? '9999') || a.card.number - b.card.number),
+);
 const waiting = computed(() => plannedSets(props.cards, new Date(now.value)).length);
 </script>
 
 <template>
-  <section v-if="waiting > 0" class="sheet across" data-test="across" :aria-label="t('shelves.across.title')">
+  <section v-if="waiting > 0 || forParts.length > 0" class="sheet across" data-test="across" :aria-label="t('shelves.across.title')">
     <div class="line">
       <h2>{{ t('shelves.across.title') }}</h2>
       <label>
@@ -84,6 +91,14 @@ const waiting = computed(() => plannedSets(props.cards, new Date(now.value)).len
         </RouterLink>
       </li>
     </ol>
+    <p v-if="forParts.length > 0" class="forparts" data-test="for-parts">
+      <span class="soft">{{ t('shelves.across.parts') }}</span>
+      <RouterLink v-for="{ card, late } in forParts" :key="card.jobId" :to="`/jobs/${card.jobId}/parts`" :class="{ alarm: late }">
+        {{ card.number }}
+        {{ card.partsOn ? d(new Date(`${card.partsOn}T12:00:00`), 'weekday') : t('shelves.across.noDay') }}
+        {{ late ? t('shelves.across.partLate') : '' }}
+      </RouterLink>
+    </p>
     <p v-if="plan" class="soft">
       {{ plan.late > 0 ? t('shelves.across.late', { n: Math.round(plan.late) }) : t('shelves.across.onTime') }}
     </p>
@@ -147,5 +162,10 @@ select {
   .lane {
     grid-template-columns: minmax(0, 1fr);
   }
+}
+.forparts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 16px;
 }
 </style>

@@ -54,6 +54,10 @@ const pressing = 240;
           {{ wait.name }} <span class="reading">{{ left <= 0 ? t('bench.wait.over') : clockTime(left) }}</span>
         </span>
         <span v-else-if="card.waitsFor === 'customer'">{{ t('shelves.waits.customer') }}</span>
+        <span v-else-if="card.waitsFor === 'part'" data-test="card-part">
+          {{ t('shelves.waits.part', { what: card.parts.map(({ number }) => number).join(', ') }) }}
+          <template v-if="card.partsOn">{{ t('parts.expected', { day: d(new Date(`${card.partsOn}T12:00:00`), 'weekday') }) }}</template>
+        </span>
         <template v-else-if="card.next"
           ><span class="soft">{{ t('shelves.next') }}</span
           >{{ ' ' }}{{ names.step(card.next.kind, card.next.id, card.next.of) }}</template

@@ -33,6 +33,11 @@ const card = (change: Partial<JobCard>): JobCard => ({
   stillOut: [],
   over: { money: false, minutes: false },
   waitsFor: 'hands',
+  parts: [],
+  partsOn: null,
+  trialUntil: null,
+  collected: false,
+  comebackOf: null,
   ...change,
 });
 
