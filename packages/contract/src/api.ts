@@ -1,5 +1,15 @@
 /** Every request and reply of the API. The server checks with these, the OpenAPI document is made from these. */
-import { boardSchema, idSchema, jobStates, meterFunctions, meterTroubles, waitsForKinds, settingsSchema } from '@veglia/core';
+import {
+  boardSchema,
+  idSchema,
+  jobStates,
+  messageTemplates,
+  meterFunctions,
+  meterTroubles,
+  paperLanguages,
+  waitsForKinds,
+  settingsSchema,
+} from '@veglia/core';
 import { z } from 'zod';
 import { cardPartSchema } from './parts.ts';
 
@@ -178,6 +188,18 @@ export const toldListSchema = z.object({ told: z.array(toldSchema) });
 export const newestCountsSchema = z.object({ number: z.number().int().min(0) });
 /** Which statistics are asked for. */
 export const countsParams = z.object({ number: z.coerce.number().int().min(1).max(2_000_000_000) });
+
+/** A paper in a language; left out: the customer’s. */
+export const paperQuery = z.object({ language: z.enum(paperLanguages).optional() });
+/** A message about a job; its id is the entry’s. */
+export const sendMessageSchema = z.strictObject({
+  id: z.uuid(),
+  by: z.uuid(),
+  template: z.enum(messageTemplates),
+  language: z.enum(paperLanguages),
+});
+/** A message about a job. */
+export type SendMessage = z.infer<typeof sendMessageSchema>;
 
 /** A stored photo. */
 export const photoSchema = z.object({ id: z.uuid(), sha256: z.string(), size: z.number().int(), mediaType: z.string() });

@@ -20,6 +20,8 @@ export const errorStatus = {
   'not-checked': 422,
   'not-proven': 422,
   'not-agreed': 422,
+  'no-contact': 422,
+  'nothing-to-say': 422,
   'not-put-back': 422,
   'too-large': 413,
   'not-a-photo': 415,

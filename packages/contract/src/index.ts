@@ -41,6 +41,8 @@ export {
   type WrongLine,
 } from './stockText.ts';
 export {
+  paperQuery,
+  sendMessageSchema,
   appendedSchema,
   blinkTablesSchema,
   boardChangesSchema,
@@ -160,6 +162,7 @@ export type {
   NewTold,
   Person,
   Photo,
+  SendMessage,
   Plate,
   Told,
 } from './api.ts';
@@ -170,8 +173,19 @@ export { errorCodes, errorStatus, ownHeader, problemDocumentSchema, problemMedia
 export type { ErrorCode, ProblemDocument } from './errors.ts';
 export { parseAmount, plainAmount, printMoney } from './money.ts';
 export { comparisonSentence, fieldProblemSentence, findingSentence, problemSentence, reasonSentence } from './problems.ts';
-export { fitSentence, flashSentence, flashWords, instrumentWords, languages, say, words, type FlashWords } from './words/index.ts';
-export type { Language, Words } from './words/index.ts';
+export {
+  customerWords,
+  fitSentence,
+  flashSentence,
+  flashWords,
+  instrumentWords,
+  languages,
+  say,
+  words,
+  type FlashWords,
+} from './words/index.ts';
+export type { CustomerLanguage, CustomerWords, Language, Words } from './words/index.ts';
+export { helpRequest, readingLines, type HelpFacts } from './readings.ts';
 export { gearToProve, jobSettings, shopChangeSchema, shopSettingsSchema, shopStateSchema, usualShopSettings } from './shop.ts';
 export type { ShopChange, ShopSettings, ShopState } from './shop.ts';
 export { paperCodes, type PaperCode } from './paper.ts';

@@ -15,12 +15,12 @@ function currencyOf(code: string): { code: string; base: number; exponent: numbe
 const decimal = ({ amountMinor, currency }: Money): string => toDecimal(dinero({ amount: amountMinor, currency: currencyOf(currency) }));
 
 /** "€17.60"; `round`: "€90" where there are no cents. */
-export function printMoney(money: Money, how: 'exact' | 'round' = 'exact'): string {
+export function printMoney(money: Money, how: 'exact' | 'round' = 'exact', language = 'en'): string {
   const { exponent } = currencyOf(money.currency);
   const whole = how === 'round' && money.amountMinor % 10 ** exponent === 0;
   const digits = whole ? 0 : exponent;
   const options = { style: 'currency', currency: money.currency, minimumFractionDigits: digits, maximumFractionDigits: digits } as const;
-  return new Intl.NumberFormat('en', options).format(Number(decimal(money)));
+  return new Intl.NumberFormat(language, options).format(Number(decimal(money)));
 }
 
 /** As a field has it: "17.60", and "90" where there are no cents. */

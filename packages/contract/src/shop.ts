@@ -1,5 +1,5 @@
 /** What a shop says of itself: rates, tools, people's words on papers. One document, changed as a whole. */
-import { idSchema, settingsSchema, usualLapseMinutes, type Settings } from '@veglia/core';
+import { idSchema, paperLanguages, settingsSchema, usualLapseMinutes, type Settings } from '@veglia/core';
 import { z } from 'zod';
 
 const shortText = z.string().trim().max(120);
@@ -20,6 +20,16 @@ export const shopSettingsSchema = z.strictObject({
   orderFreeMinor: settingsSchema.shape.orderFreeMinor,
   /** What looking at a set costs, repaired or not. */
   checkFeeMinor: z.number().int().min(0).max(10_000_000),
+  /** Hundredths of a percent; whether prices hold the tax, or it comes on top. */
+  taxBasisPoints: z.number().int().min(0, 'tax is 0 to 50 %').max(5000, 'tax is 0 to 50 %'),
+  pricesHoldTax: z.boolean(),
+  /** Of customers who said nothing else. */
+  customerLanguage: z.enum(paperLanguages),
+  /** What the shop gives on a repair, and how long a quote holds, days. */
+  warrantyDays: z.number().int().min(0, 'days are 0 to 3650').max(3650, 'days are 0 to 3650'),
+  quoteDays: z.number().int().min(1, 'days are 1 to 365').max(365, 'days are 1 to 365'),
+  /** A set that was not collected is asked after when it has stood so long, days. */
+  uncollectedDays: z.number().int().min(1, 'days are 1 to 365').max(365, 'days are 1 to 365'),
   mainsVolts: z.number().min(90, 'mains are 90 to 250 V').max(250, 'mains are 90 to 250 V'),
   mainsHertz: z.union([z.literal(50), z.literal(60)]),
   temperature: z.enum(['C', 'F']),
@@ -56,6 +66,12 @@ export const usualShopSettings: ShopSettings = {
   newSetMinor: 42_000,
   orderFreeMinor: 1000,
   checkFeeMinor: 2500,
+  taxBasisPoints: 0,
+  pricesHoldTax: true,
+  customerLanguage: 'en',
+  warrantyDays: 180,
+  quoteDays: 14,
+  uncollectedDays: 30,
   mainsVolts: 230,
   mainsHertz: 50,
   temperature: 'C',

@@ -91,6 +91,7 @@ export {
   outcomesOfAJob,
   parseCase,
   partSources,
+  agreedLast,
   answerWays,
   arrivalResults,
   comebackFaults,
@@ -605,6 +606,18 @@ export {
   type StartsSeen,
 } from './proof/index.ts';
 export { proofKinds, type ProofRule } from './knowledge/index.ts';
+export {
+  invoiceLineKinds,
+  invoiceLines,
+  labourMinor,
+  quoteLines,
+  taxOf,
+  type InvoiceLine,
+  type QuoteFacts,
+  type Taxed,
+  type TaxOfRate,
+  type TaxSums,
+} from './money/index.ts';
 export {
   donorStates,
   fitHows,

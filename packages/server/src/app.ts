@@ -1,5 +1,6 @@
 /** The Express app, built from injected parts; whoever builds it decides where it listens. */
 import path from 'node:path';
+import type { CustomerLanguage } from '@veglia/contract';
 import compression from 'compression';
 import staticPacked from 'express-static-gzip';
 import express, { type Express } from 'express';
@@ -18,7 +19,7 @@ import { requestSerializers } from './http/log.ts';
 import { sent, serve, type Exchange } from './http/serve.ts';
 import { boardChanges, changeBoard, listBoards, readBoard } from './boards/boards.ts';
 import { append, entriesAfter } from './jobs/ledger.ts';
-import { exportCase, paperFacts, readJob, takeIn } from './jobs/jobs.ts';
+import { causeOf, exportCase, helpText, paperFacts, readJob, takeIn } from './jobs/jobs.ts';
 import { codesOfFamily, listJobs, similarCards } from './jobs/list.ts';
 import { searchCustomers } from './customers.ts';
 import { compareImages, imageFactsBefore, listImages, mostImageBytes, publishImage, readImage } from './images/images.ts';
@@ -33,6 +34,10 @@ import { meterState, readMeter, touchProbes, type BenchMeter } from './meter/met
 import type { ProgrammerRuns } from './programmer/runs.ts';
 import { openApiDocument } from './openapi.ts';
 import { label, modification, receipt } from './papers/papers.ts';
+import { invoice, languageOf, quote, report } from './papers/customerPapers.ts';
+import { technicianSheet } from './papers/technicianPaper.ts';
+import { sendMessage } from './messages/messages.ts';
+import type { Messenger } from './messages/messenger.ts';
 import { changeFamily, listFamilyChanges } from './packs/families.ts';
 import { changeBlinkTable, listBlinkTables } from './packs/blinkTables.ts';
 import { pdfOf } from './papers/pdf.ts';
@@ -64,6 +69,8 @@ export interface AppParts {
   readonly runs?: ProgrammerRuns | undefined;
   /** Suppliers of parts that can be asked. */
   readonly suppliers?: readonly PartsOffers[];
+  /** Without it nobody is written to. */
+  readonly messenger?: Messenger | undefined;
   /** The database began with demo data. */
   readonly demo?: boolean;
 }
@@ -82,6 +89,7 @@ export function createApp({
   meter,
   runs,
   suppliers = [],
+  messenger,
 }: AppParts): Express {
   const app = express();
   app.disable('x-powered-by');
@@ -154,11 +162,15 @@ export function createApp({
   );
   app.use('/api', onlyStorableText);
 
+  type Asking = {
+    readonly params: { readonly id: string };
+    readonly query?: { readonly language?: CustomerLanguage | undefined } | undefined;
+  };
   const paper =
-    (name: string, make: (facts: PaperFacts) => Parameters<typeof pdfOf>[0]) =>
-    async ({ params: { id } }: { readonly params: { readonly id: string } }, { response }: Exchange): Promise<typeof sent> => {
+    (name: string, make: (facts: PaperFacts, language: CustomerLanguage) => Parameters<typeof pdfOf>[0]) =>
+    async ({ params: { id }, query }: Asking, { response }: Exchange): Promise<typeof sent> => {
       const facts = await paperFacts(store, id, `${ownAddress()}/jobs/${id}`);
-      const made = await pdfOf(make(facts));
+      const made = await pdfOf(make(facts, languageOf(facts, query?.language)));
       response.set('content-disposition', `inline; filename="${name}-${facts.job.number}.pdf"`).type('application/pdf').send(made);
       return sent;
     };
@@ -216,6 +228,18 @@ export function createApp({
     exportCase: ({ params }) => exportCase(store, params.id),
     label: paper('label', label),
     receipt: paper('receipt', receipt),
+    quotePaper: async (asked, exchange) => {
+      const cause = await causeOf(store, asked.params.id);
+      return paper('quote', (facts, language) => quote(facts, language, cause))(asked, exchange);
+    },
+    reportPaper: paper('report', report),
+    invoicePaper: paper('invoice', invoice),
+    technicianPaper: paper('readings', technicianSheet),
+    helpText: async ({ params }, { response }) => {
+      response.type('text/plain').send(await helpText(store, params.id));
+      return sent;
+    },
+    sendMessage: ({ params, body }) => sendMessage(store, messenger, params.id, body),
     modificationLabel: paper('modification', modification),
     storePhoto: ({ params }, { request }) => {
       const bytes: unknown = request.body;

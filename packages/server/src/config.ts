@@ -96,6 +96,10 @@ export const settingsSchema = z.object({
       error: 'is no list such as "Brelm Parts=https://parts.example.org/offers".',
     })
     .transform(suppliersOf),
+  VEGLIA_MESSENGER: z
+    .string()
+    .optional()
+    .refine((at) => at === undefined || serviceAddress(at), { error: 'is no address such as https://messages.example.org/send.' }),
   LOG_LEVEL: z.enum(logLevels, { error: `is none of ${logLevels.join(', ')}.` }).default('info'),
   VEGLIA_GRACE_SECONDS: wholeNumber(1, 600, '10'),
 });
@@ -119,6 +123,8 @@ export interface Config {
   readonly programmers: readonly ProgrammerSetting[];
   /** Suppliers that answer to a part number; left out: none. */
   readonly suppliers?: readonly SupplierSetting[];
+  /** Gateway for messages to customers; left out: none. */
+  readonly messenger?: string | undefined;
   readonly logLevel: (typeof logLevels)[number];
   /** How long requests that are under way may take once it is told to stop, seconds. */
   readonly graceSeconds: number;
@@ -155,6 +161,7 @@ export function readConfig(env: Readonly<Record<string, string | undefined>>): C
     meter: data.VEGLIA_METER,
     programmers: data.VEGLIA_PROGRAMMERS,
     suppliers: data.VEGLIA_SUPPLIERS,
+    messenger: data.VEGLIA_MESSENGER,
     logLevel: data.LOG_LEVEL,
     graceSeconds: data.VEGLIA_GRACE_SECONDS,
   };

@@ -15,6 +15,7 @@ import { openLive } from './live/live.ts';
 import { closeMeter, openMeter } from './meter/meters.ts';
 import { openProgrammers } from './programmer/programmers.ts';
 import { ProgrammerRuns } from './programmer/runs.ts';
+import { openMessenger } from './messages/messenger.ts';
 import { openStore } from './open.ts';
 import { openSuppliers } from './parts/suppliers.ts';
 
@@ -29,9 +30,22 @@ async function main(): Promise<void> {
   const demo = config.demoDir !== undefined;
   const meter = await openMeter(config.meter, demo);
   const runs = new ProgrammerRuns(store, openProgrammers(config.programmers, demo), log);
+  const messages = await openMessenger(config.messenger, demo);
   const suppliers = await openSuppliers(config.suppliers ?? [], demo);
   const server = createServer(
-    createApp({ store, log, hosts, ownAddress, staticDir: config.staticDir, lifetime, demo, meter, runs, suppliers: suppliers.all }),
+    createApp({
+      store,
+      log,
+      hosts,
+      ownAddress,
+      staticDir: config.staticDir,
+      lifetime,
+      demo,
+      meter,
+      runs,
+      suppliers: suppliers.all,
+      messenger: messages.messenger,
+    }),
   );
   const live = openLive(server, config.databaseUrl, log, hosts);
   await new Promise<void>((resolve, reject) => {
@@ -60,7 +74,7 @@ async function main(): Promise<void> {
     lifetime.draining = true;
     await live.close();
     await drain(server, graceMs);
-    await Promise.all([closeMeter(meter), runs.close(), suppliers.close()]);
+    await Promise.all([closeMeter(meter), runs.close(), suppliers.close(), messages.close()]);
     await store.sequelize.close();
   });
   // The parent is gone, however it went: a server nobody can stop must not stay.

@@ -17,9 +17,11 @@ beforeAll(async () => {
 }, 300_000);
 afterAll(() => running.close());
 
-async function pdf(id: string, name: 'label' | 'receipt' | 'modification', host = '127.0.0.1'): Promise<Buffer> {
+type PaperName = 'label' | 'receipt' | 'modification' | 'quote' | 'report' | 'invoice' | 'readings';
+async function pdf(id: string, name: PaperName, host = '127.0.0.1', language?: 'en' | 'de'): Promise<Buffer> {
   const reply = await ask(running.app)
     .get(`/api/jobs/${id}/${name}.pdf`)
+    .query(language === undefined ? {} : { language })
     .set('host', host)
     .buffer(true)
     .parse((response, done) => {

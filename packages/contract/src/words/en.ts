@@ -318,6 +318,8 @@ export const en: Words = {
     'programmer-busy': 'The programmer is at work. Nothing was started: wait until it is done, or cancel that work first.',
     'not-a-photo': 'Not a supported image. Use JPEG, PNG, WebP or AVIF.',
     'not-found': 'Page not found.',
+    'no-contact': 'The customer has no contact on record, so nothing was sent.',
+    'nothing-to-say': 'The job has not got what this message tells (an invoice, a quote or a trial date). Nothing was sent.',
     'not-agreed': 'The customer has not agreed to this order. Agree a limit or a quote first, or order with a reason.',
     'stock-version-conflict': 'This item was changed in the meantime. Look at the new version, then change it again.',
     'not-proven':

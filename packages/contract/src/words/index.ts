@@ -1,3 +1,5 @@
+import type { BodyOf } from '@veglia/core';
+import { customerDe, customerEn, type CustomerWords } from './customer.ts';
 import { en, type Words } from './en.ts';
 import { flashEn, type FlashWords } from './flash.ts';
 import { instrumentsEn, type InstrumentsWords } from './instruments.ts';
@@ -16,6 +18,12 @@ export const instrumentWords: Record<Language, InstrumentsWords> = { en: instrum
 
 /** Words of work on memories by language. */
 export const flashWords: Record<Language, FlashWords> = { en: flashEn };
+
+/** A language that customers are written to in. */
+export type CustomerLanguage = NonNullable<BodyOf<'job.opened'>['language']>;
+/** Words of what customers read, by language. */
+export const customerWords: Record<CustomerLanguage, CustomerWords> = { en: customerEn, de: customerDe };
+export type { CustomerWords };
 
 /** Fills the braces of a sentence; a missing value leaves a dash, so that a gap shows. */
 export function say(sentence: string, values: Readonly<Record<string, string | number | undefined>> = {}): string {

@@ -55,6 +55,7 @@ export {
   type FlashDid,
   type MemoryArea,
 } from './flashStep.ts';
+export { agreedLast, type Agreed } from './agreed.ts';
 export { liveEntries } from './live.ts';
 export { plugsAfter, setOnArrival, stateAfter, type AtMemory, type Established, type SetState } from './setState.ts';
 export {

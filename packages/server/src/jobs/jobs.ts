@@ -1,6 +1,6 @@
 /** Use cases around a job: taking in, reading, listing, exporting, rebuilding cards. */
-import { jobSettings, type EntryDraft, type Job, type NewJob } from '@veglia/contract';
-import { pinsOf, redactedText, type Body, type CaseFile, type Entry, type Problem } from '@veglia/core';
+import { helpRequest, jobSettings, type EntryDraft, type Job, type NewJob } from '@veglia/contract';
+import { foldCase, notInBook, pinsOf, redactedText, type Body, type CaseFile, type Entry, type Problem } from '@veglia/core';
 import { newestSnapshot } from '../counts/counts.ts';
 import { againIfOvertaken, requireSame } from '../http/again.ts';
 import { ApiError } from '../http/apiError.ts';
@@ -100,6 +100,24 @@ export async function exportCase(store: Store, id: string): Promise<CaseFile> {
   const { pins, input } = await caseOfJob(store, job, entries);
   const { set, settings, counts } = input;
   return { format: 'veglia-case', version: 2, pack: { hash: pins.hash }, ...(counts ? { counts } : {}), set, settings, entries };
+}
+
+/** What is most likely wrong now, for the customer; undefined where nothing is known. Throws unknown-job. */
+export async function causeOf(store: Store, id: string): Promise<{ readonly assembly: string; readonly proven: boolean } | undefined> {
+  const job = await findJob(store, id);
+  const { input, compiled } = await caseOfJob(store, job, await readLedger(store, id));
+  const [first] = foldCase(input, compiled, 'cost', 'at-once').assemblies;
+  return first && first.id !== notInBook ? { assembly: first.id, proven: first.verdict === 'proven' } : undefined;
+}
+
+/** A question to a colleague, without customer data. Throws unknown-job. */
+export async function helpText(store: Store, id: string): Promise<string> {
+  const job = await findJob(store, id);
+  const entries = await readLedger(store, id);
+  const { input, compiled } = await caseOfJob(store, job, entries);
+  const plate = await store.models.sets.findByPk(job.setId);
+  const fold = foldCase(input, compiled, 'cost', 'at-once');
+  return helpRequest({ entries, compiled, fold, maker: plate?.maker ?? '', model: plate?.model ?? '' });
 }
 
 /** What stands on a job's papers; `address` is where its QR code leads. */

@@ -5,7 +5,7 @@ import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces.js';
 
 /** What label and receipt are made from. */
 export interface PaperFacts {
-  readonly job: Pick<Job, 'number' | 'openedAt' | 'customer' | 'plate'>;
+  readonly job: Pick<Job, 'number' | 'openedAt' | 'customer' | 'plate' | 'settings'>;
   readonly entries: readonly Entry[];
   readonly compiled: CompiledPack;
   readonly shop: ShopSettings;

@@ -1,6 +1,15 @@
 /** What a job has taken so far and what may be spent: one sum, wherever it is shown. */
 import { stageOfPlace, type CompiledPack } from '../../knowledge/index.ts';
-import { liveEntries, setOnArrival, stateAfter, type BodyOf, type CaseInput, type Entry, type SetState } from '../../ledger/index.ts';
+import {
+  agreedLast,
+  liveEntries,
+  setOnArrival,
+  stateAfter,
+  type BodyOf,
+  type CaseInput,
+  type Entry,
+  type SetState,
+} from '../../ledger/index.ts';
 import { effortToReach, minutesToStage, powerChangeMinutes, priceOf, type NextStep } from '../advice/steps.ts';
 
 /** Hands-on minutes of a job so far, and what they cost. */
@@ -63,16 +72,9 @@ export function spentSoFar(input: CaseInput, compiled: CompiledPack, layoutId: s
 
 function withParts(cost: Spent['cost'], minutes: number, live: readonly Entry[]): Omit<Spent, 'minutes' | 'byTheBook' | 'cost'> {
   const { currency } = cost;
-  let parts = 0;
-  let limit: Spent['limit'];
-  let limitMinutes: number | undefined;
-  let asked: BodyOf<'quote.sent'> | undefined;
-  for (const { body } of live) {
-    if (body.kind === 'part.fitted') parts += body.price.amountMinor;
-    else if (body.kind === 'limit.agreed') [limit, limitMinutes] = [body.limit ?? limit, body.minutes ?? limitMinutes];
-    else if (body.kind === 'quote.sent') asked = body;
-    else if (body.kind === 'quote.answered' && body.answer === 'yes' && asked) limit = asked.upTo ?? asked.total;
-  }
+  const bodies = live.map(({ body }) => body);
+  const parts = bodies.reduce((sum, body) => sum + (body.kind === 'part.fitted' ? body.price.amountMinor : 0), 0);
+  const { limit, minutes: limitMinutes } = agreedLast(bodies);
   const total = { amountMinor: cost.amountMinor + parts, currency };
   return {
     parts: { amountMinor: parts, currency },

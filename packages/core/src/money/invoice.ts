@@ -1,0 +1,49 @@
+/** The bill of a job that was closed, from its ledger: what was done, what was fitted, and never more than what was agreed. */
+import { agreedLast, liveEntries, type BodyOf, type Entry, type Settings } from '../ledger/index.ts';
+import { usedAgain } from '../safety/index.ts';
+import { labourMinor } from './tax.ts';
+
+/** What a line of a bill is for. The last three take something off. */
+export const invoiceLineKinds = ['labour', 'part', 'diagnostic-fee', 'agreed-at-most', 'warranty', 'goodwill'] as const;
+/** A line of a bill, minor units as the shop states its prices. */
+export interface InvoiceLine {
+  readonly what: (typeof invoiceLineKinds)[number];
+  readonly amountMinor: number;
+  readonly minutes?: number;
+  readonly assembly?: string;
+  readonly number?: string;
+}
+
+/** Lines of the bill, in order. None: there is nothing to bill, or the job is open. */
+export function invoiceLines(entries: readonly Entry[], settings: Pick<Settings, 'rateMinorPerHour' | 'currency'>): InvoiceLine[] {
+  const live = liveEntries(entries).map(({ body }) => body);
+  const end = live.findLast((body) => body.kind === 'job.closed' || body.kind === 'job.reopened');
+  if (end?.kind !== 'job.closed') return [];
+  const work = usedAgain.includes(end.outcome) ? workOf(live, end, settings) : feeOf(live);
+  const sum = work.reduce((total, { amountMinor }) => total + amountMinor, 0);
+  const comeback = live.findLast((body) => body.kind === 'comeback.linked');
+  if (comeback && comeback.pays !== 'customer') return sum === 0 ? work : [...work, { what: comeback.pays, amountMinor: -sum }];
+  const most = agreedLast(live).limit?.amountMinor;
+  return most !== undefined && sum > most ? [...work, { what: 'agreed-at-most', amountMinor: most - sum }] : work;
+}
+
+type Bodies = readonly Entry['body'][];
+
+function workOf(live: Bodies, { minutes }: BodyOf<'job.closed'>, { rateMinorPerHour }: Pick<Settings, 'rateMinorPerHour'>): InvoiceLine[] {
+  const labour = labourMinor(minutes, rateMinorPerHour);
+  return [
+    ...(labour === 0 ? [] : [{ what: 'labour' as const, amountMinor: labour, minutes }]),
+    ...live.flatMap((body): InvoiceLine[] =>
+      body.kind === 'part.fitted'
+        ? [{ what: 'part', amountMinor: body.price.amountMinor, assembly: body.assembly, number: body.number }]
+        : [],
+    ),
+  ];
+}
+
+/** What looking at it costs, where it goes back as it was. */
+function feeOf(live: Bodies): InvoiceLine[] {
+  const agreed = live.findLast((body) => body.kind === 'limit.agreed' && body.checkFee !== undefined);
+  const fee = agreed?.kind === 'limit.agreed' ? (agreed.checkFee?.amountMinor ?? 0) : 0;
+  return fee === 0 ? [] : [{ what: 'diagnostic-fee', amountMinor: fee }];
+}
