@@ -213,9 +213,14 @@ function leftWhere(
       v: 2,
       outcome: cured ? (plan.outcome ?? 'repaired') : 'not-worth-it',
       minutes: 20 + 6 * work.length,
+      ...(cured ? { warrantyDays: 180 } : {}),
       ...(cured ? { checked: { 'ground-screws': 'passed', insulation: 'passed', 'touch-current': 'passed' } as const } : {}),
       ...(plan.outcome === 'repaired-with-known-flaw' ? { remains: 'a faint shade in one corner, accepted' } : {}),
     },
+    // One in four still stands on its shelf.
+    ...(random() < 0.75
+      ? [{ kind: 'set.collected' as const, v: 1 as const, payment: cured ? ('card' as const) : ('nothing-to-pay' as const) }]
+      : []),
   ];
 }
 

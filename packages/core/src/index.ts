@@ -607,6 +607,15 @@ export {
 } from './proof/index.ts';
 export { proofKinds, type ProofRule } from './knowledge/index.ts';
 export {
+  repairOrNot,
+  worthOfJob,
+  worthShare,
+  type JobWorth,
+  type OptionWorth,
+  type Worth,
+  type WorthAsked,
+  type WorthOffer,
+  type WorthOption,
   invoiceLineKinds,
   invoiceLines,
   labourMinor,

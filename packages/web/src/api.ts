@@ -227,6 +227,7 @@ export const api = {
   imageFactsBefore: async (id: string): Promise<Reply<ImageFactsBefore['before']>> =>
     part(await call('imageFactsBefore', { params: { id } }), ({ before }) => before),
   combineImages: (id: string, body: CombineImages): Promise<Reply<Combined>> => call('combineImages', { params: { id }, body }),
+  sendMessage: (id: string, body: Asked<'sendMessage'>['body']): Promise<Reply<Appended>> => call('sendMessage', { params: { id }, body }),
   stock: (query: Asked<'listStock'>['query']): Promise<Reply<ReplyTo<'listStock'>>> => look('listStock', { query }),
   changeStock: (id: string, body: Asked<'changeStock'>['body']): Promise<Reply<StockState>> =>
     call('changeStock', { params: { id }, body }),

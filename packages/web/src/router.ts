@@ -2,7 +2,7 @@ import { createRouter, createWebHistory } from 'vue-router';
 import { readyRefiner } from './stores/deeper.ts';
 
 /** Screens that ask the judge: it gets ready while theirs is on its way. */
-const judged = new Set<unknown>(['shelves', 'counter', 'bench', 'close', 'call', 'flash', 'proof', 'jobParts']);
+const judged = new Set<unknown>(['shelves', 'counter', 'bench', 'close', 'call', 'flash', 'proof', 'jobParts', 'worth', 'handover']);
 
 export const router = createRouter({
   history: createWebHistory(),
@@ -15,6 +15,8 @@ export const router = createRouter({
     { path: '/jobs/:id/flash', name: 'flash', props: true, component: () => import('./screens/flash/FlashView.vue') },
     { path: '/jobs/:id/proof', name: 'proof', props: true, component: () => import('./screens/proof/ProofView.vue') },
     { path: '/jobs/:id/parts', name: 'jobParts', props: true, component: () => import('./screens/parts/JobPartsView.vue') },
+    { path: '/jobs/:id/worth', name: 'worth', props: true, component: () => import('./screens/worth/WorthView.vue') },
+    { path: '/jobs/:id/handover', name: 'handover', props: true, component: () => import('./screens/handover/HandOverView.vue') },
     { path: '/parts', name: 'orders', component: () => import('./screens/parts/OrdersView.vue') },
     { path: '/parts/stock', name: 'stockParts', component: () => import('./screens/parts/StockPartsView.vue') },
     { path: '/pictures', name: 'pictures', component: () => import('./screens/pictures/PicturesView.vue') },

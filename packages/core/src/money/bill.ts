@@ -8,8 +8,9 @@ import { after, mass, moveAtOnce, opening, planRepairs, type DecisionModel, type
 export interface BillEnd {
   /** Chance of this end. */
   readonly probability: number;
-  /** Minor units. */
+  /** Minor units; and of it parts, where the caller says what each repair’s part costs. */
   readonly minor: number;
+  readonly parts?: number;
   readonly end: 'cured' | 'given-up';
 }
 
@@ -51,50 +52,66 @@ export interface LikelyBill extends BillSpread {
 export const usualBillLimits: BillLimits = { leastShare: 0.004, standings: 160 };
 
 /** Ends of following the at-once way from here; probabilities sum to what the standing's probabilities sum to. */
-export function billEnds(model: DecisionModel, at: Standing, limits: BillLimits = usualBillLimits): BillEnd[] {
+export function billEnds(
+  model: DecisionModel,
+  at: Standing,
+  limits: BillLimits = usualBillLimits,
+  partOf?: (repair: number) => number,
+): BillEnd[] {
+  const own = (parts: number): { parts?: number } => (partOf ? { parts } : {});
   const ends: BillEnd[] = [];
   const least = mass(at.probabilities) * limits.leastShare;
   let left = limits.standings;
   // Heaviest branch first, so that a spent budget ends the light ones.
-  const open: { at: Standing; spent: number }[] = [{ at, spent: 0 }];
+  const open: { at: Standing; spent: number; parts: number }[] = [{ at, spent: 0, parts: 0 }];
   for (let branch = open.shift(); branch; branch = open.shift()) {
-    const { at: here, spent } = branch;
+    const { at: here, spent, parts } = branch;
     const total = mass(here.probabilities);
     if (total <= 0) continue;
     left -= 1;
     if (total < least || left < 0) {
-      ends.push(...endsByRepairs(model, here, spent));
+      ends.push(...endsByRepairs(model, here, spent, parts, partOf));
       continue;
     }
     const move = moveAtOnce(model, here);
     if (move.kind === 'give-up') {
-      ends.push({ probability: total, minor: spent, end: 'given-up' });
+      ends.push({ probability: total, minor: spent, ...own(parts), end: 'given-up' });
       continue;
     }
     const { next } = after(model, here, move);
     const tried = move.kind === 'test' ? model.tests[move.index] : model.repairs[move.index];
     const paid = spent + (tried?.cost ?? 0) + opening(model, here.stage, tried?.stage ?? 0);
+    const bought = parts + (move.kind === 'repair' ? (partOf?.(move.index) ?? 0) : 0);
     const cured = total - next.reduce((sum, one) => sum + mass(one.probabilities), 0);
-    if (move.kind === 'repair' && cured > 0) ends.push({ probability: cured, minor: paid, end: 'cured' });
-    for (const one of next) if (mass(one.probabilities) > 0) open.push({ at: one, spent: paid });
+    if (move.kind === 'repair' && cured > 0) ends.push({ probability: cured, minor: paid, ...own(bought), end: 'cured' });
+    for (const one of next) if (mass(one.probabilities) > 0) open.push({ at: one, spent: paid, parts: bought });
     open.sort((a, b) => mass(b.at.probabilities) - mass(a.at.probabilities));
   }
   return ends;
 }
 
-function endsByRepairs(model: DecisionModel, from: Standing, spent: number): BillEnd[] {
+function endsByRepairs(
+  model: DecisionModel,
+  from: Standing,
+  spent: number,
+  parts: number,
+  partOf: ((repair: number) => number) | undefined,
+): BillEnd[] {
+  const own = (of: number): { parts?: number } => (partOf ? { parts: of } : {});
   const ends: BillEnd[] = [];
   let at = from;
   let paid = spent;
+  let bought = parts;
   for (const index of planRepairs(model, from.probabilities, from.stage, from.repairsDone).sequence) {
     const before = mass(at.probabilities);
     const repair = model.repairs[index];
     paid += (repair?.cost ?? 0) + opening(model, at.stage, repair?.stage ?? 0);
+    bought += partOf?.(index) ?? 0;
     at = after(model, at, { kind: 'repair', index }).next[0] ?? at;
-    ends.push({ probability: before - mass(at.probabilities), minor: paid, end: 'cured' });
+    ends.push({ probability: before - mass(at.probabilities), minor: paid, ...own(bought), end: 'cured' });
   }
   const left = mass(at.probabilities);
-  return left > 0 ? [...ends, { probability: left, minor: paid, end: 'given-up' }] : ends;
+  return left > 0 ? [...ends, { probability: left, minor: paid, ...own(bought), end: 'given-up' }] : ends;
 }
 
 /** Ends, perhaps of several layouts with their shares already in the probabilities, as one spread. Undefined where there are none. */

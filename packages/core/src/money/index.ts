@@ -13,3 +13,14 @@ export { likelyBill } from './likelyBill.ts';
 export { invoiceLineKinds, invoiceLines, type InvoiceLine } from './invoice.ts';
 export { labourMinor, taxOf, type Taxed, type TaxOfRate, type TaxSums } from './tax.ts';
 export { quoteLines, type QuoteFacts } from './quote.ts';
+export {
+  repairOrNot,
+  simulatedBills,
+  worthShare,
+  type OptionWorth,
+  type Worth,
+  type WorthFacts,
+  type WorthOffer,
+  type WorthOption,
+} from './worth.ts';
+export { worthOfJob, type JobWorth, type WorthAsked } from './worthOfJob.ts';

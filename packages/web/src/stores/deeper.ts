@@ -9,6 +9,8 @@ import {
   type CompiledPack,
   type DayPlan,
   type Effect,
+  type JobWorth,
+  type WorthAsked,
   type PlannedSet,
   type Policy,
   type Recommendation,
@@ -104,3 +106,9 @@ export const useEffects = (): Asked<readonly Effect[]> => useWorker((asked, hash
 /** The day's plan over all sets; pure, and with many sets too long for the main thread. */
 export const askPlan = (sets: readonly PlannedSet[], technicians: number): Promise<DayPlan> =>
   refiner().plan(JSON.parse(JSON.stringify(sets)) as PlannedSet[], technicians);
+
+/** What each option leaves the customer; undefined where nothing is known to be wrong. */
+export async function askWorth(input: CaseInput, compiled: CompiledPack, asked: WorthAsked): Promise<JobWorth | undefined> {
+  await teach(compiled);
+  return refiner().worth(compiled.hash, JSON.parse(JSON.stringify(input)) as CaseInput, asked);
+}

@@ -16,7 +16,11 @@ import {
   type PlannedSet,
   type Policy,
   type Recommendation,
+  worthOfJob,
+  type JobWorth,
+  type WorthAsked,
 } from '@veglia/core';
+import { randomFrom } from '@veglia/simulators/set';
 import { expose } from 'comlink';
 
 const packs = new Map<string, CompiledPack>();
@@ -36,6 +40,11 @@ const refiner = {
   bill(hash: string, input: CaseInput): LikelyBill | undefined {
     const compiled = packs.get(hash);
     return compiled && likelyBill(input, compiled);
+  },
+  /** What each option leaves the customer; undefined where nothing is known to be wrong. */
+  worth(hash: string, input: CaseInput, asked: WorthAsked): JobWorth | undefined {
+    const compiled = packs.get(hash);
+    return compiled && worthOfJob(input, compiled, asked, randomFrom(1));
   },
   /** What each entry did to the probabilities. */
   effects(hash: string, input: CaseInput): readonly Effect[] {

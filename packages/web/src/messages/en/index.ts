@@ -9,6 +9,7 @@ import { flashBenchWords } from './flash.ts';
 import { frameWords } from './frame.ts';
 import { instrumentsWords } from './instruments.ts';
 import { ledgerWords } from './ledger.ts';
+import { moneyWords } from './money.ts';
 import { partsWords } from './parts.ts';
 import { proofWords } from './proof.ts';
 import { shopWords } from './shop.ts';
@@ -29,4 +30,5 @@ export const en = {
   ...stockWords,
   ...proofWords,
   ...partsWords,
+  ...moneyWords,
 } as const;

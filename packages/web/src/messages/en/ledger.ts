@@ -54,7 +54,13 @@ export const ledgerWords = {
     proof: { checked: 'Proof: {what}, {result}', skipped: 'Proof: {what}, left out', soaked: 'Proof: soak of {minutes} min, {result}' },
     start: { good: 'Start: came on', failed: 'Start: did not come, or went off', cold: 'from cold' },
     quote: { sent: 'Quoted: {low}–{high}', answered: 'Customer’s answer: {answer}' },
-    set: { shelved: 'On shelf {shelf}', changed: 'State of the set changed', anyway: 'Override: make-safe order not followed' },
+    message: { sent: 'Message: {about}' },
+    set: {
+      collected: 'Collected',
+      shelved: 'On shelf {shelf}',
+      changed: 'State of the set changed',
+      anyway: 'Override: make-safe order not followed',
+    },
     limit: {
       agreed: 'Agreed: {what}',
       without: '{amount} without a call',

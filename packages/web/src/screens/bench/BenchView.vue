@@ -43,6 +43,8 @@ import NextPanel from './NextPanel.vue';
 import NodeSheet from './NodeSheet.vue';
 import OtherSteps from './OtherSteps.vue';
 import { useSteps } from './steps.ts';
+import ComebackLine from './ComebackLine.vue';
+import TrialLine from './TrialLine.vue';
 import PartsLine from './PartsLine.vue';
 import RefusedEntries from './RefusedEntries.vue';
 import StateBand from './StateBand.vue';
@@ -307,6 +309,8 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
         />
       </div>
       <StateBand ref="band" :fold="fold" :compiled="compiled" :shop="shop" :waits="waits" @write="write" />
+      <ComebackLine v-if="!fold.closed && then === undefined" :job="job" :live="live" @write="write" />
+      <TrialLine v-if="!fold.closed" :live="live" @write="write" />
       <PartsLine v-if="!fold.closed" :live="live" :job-id="id" />
       <p v-if="!store.reached" class="sheet alarm" role="alert" data-test="not-reached">
         {{ t('common.notReached') }}. {{ t('bench.waiting', { n: store.waiting.length }) }}.
@@ -344,6 +348,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
         <div class="column" data-column="step">
           <section v-if="fold.closed" class="sheet" role="status">
             <h1>{{ t('bench.closed', { outcome: t(`outcome.${outcome}`) }) }}</h1>
+            <RouterLink :to="`/jobs/${id}/handover`" class="push full" data-test="closed-handover">{{ t('handover.title') }}</RouterLink>
           </section>
           <NewComplaint v-else-if="complaintOpen && then === undefined" :compiled="compiled" @write="write" />
           <NextPanel
@@ -498,6 +503,8 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
             <summary>{{ t('bench.documents') }}</summary>
             <div>
               <RouterLink :to="`/jobs/${id}/call`" data-test="to-call">{{ t('bench.call') }}</RouterLink>
+              <RouterLink :to="`/jobs/${id}/worth`">{{ t('worth.title') }}</RouterLink>
+              <RouterLink :to="`/jobs/${id}/handover`" data-test="to-handover">{{ t('handover.title') }}</RouterLink>
               <a :href="`/api/jobs/${id}/label.pdf`" target="_blank">{{ t('bench.label') }}</a>
               <a :href="`/api/jobs/${id}/receipt.pdf`" target="_blank">{{ t('bench.receipt') }}</a>
               <a :href="`/api/jobs/${id}/case`" :download="`job-${job.number}.json`">{{ t('bench.export') }}</a>

@@ -20,7 +20,7 @@ const now = computed(() => ({
   minutes: props.fold.spent.limitMinutes === undefined ? '' : String(props.fold.spent.limitMinutes),
 }));
 const open = ref(false);
-const form = reactive({ shelf: '', promised: '', limit: '', minutes: '', reason: '' });
+const form = reactive({ shelf: '', promised: '', limit: '', minutes: '', reason: '', trial: '', trialWhy: '' });
 const wrong = ref<Partial<Record<'limit' | 'minutes' | 'reason', string>>>({});
 const shelfBounds = boundsOf(bodySchemas['set.shelved'].shape.shelf);
 const minuteBounds = { ...boundsOf(bodySchemas['limit.agreed'].shape.minutes), least: 1 };
@@ -28,7 +28,7 @@ const reasonBounds = boundsOf(bodySchemas['job.reopened'].shape.reason);
 function show(): void {
   open.value = !open.value;
   wrong.value = {};
-  Object.assign(form, now.value, { reason: '' });
+  Object.assign(form, now.value, { reason: '', trial: '', trialWhy: '' });
 }
 function record(): void {
   const limit = parseAmount(form.limit, props.currency);
@@ -50,6 +50,16 @@ function record(): void {
     ...(form.promised !== '' && form.promised !== was.promised
       ? [{ kind: 'date.promised' as const, v: 1 as const, on: form.promised }]
       : []),
+    ...(form.trial === ''
+      ? []
+      : [
+          {
+            kind: 'trial.started' as const,
+            v: 1 as const,
+            until: form.trial,
+            ...(form.trialWhy.trim() === '' ? {} : { why: form.trialWhy.trim() }),
+          },
+        ]),
     ...(Object.keys(agreed).length > 0 ? [{ kind: 'limit.agreed' as const, v: 2 as const, ...agreed }] : []),
   ];
   if (bodies.length > 0) emit('write', bodies);
@@ -93,6 +103,10 @@ function reopen(): void {
         inputmode="decimal"
       />
       <TextField id="change-minutes" v-model="form.minutes" :label="t('changes.minutes')" :error="wrong.minutes" inputmode="numeric" />
+      <FormField id="change-trial" :label="t('trial.until')">
+        <el-date-picker id="change-trial" v-model="form.trial" value-format="YYYY-MM-DD" :aria-label="t('trial.until')" />
+      </FormField>
+      <TextField id="change-trial-why" v-model="form.trialWhy" :label="t('trial.why')" />
       <button type="submit" class="push full" data-test="record-changes">{{ t('changes.record') }}</button>
     </form>
   </span>

@@ -18,6 +18,7 @@ import {
   linkInstead,
   liveEntries,
   measurementsOf,
+  partsOf,
   silentOutcomes,
   type Body,
   type CaseFold,
@@ -84,12 +85,14 @@ const byFlash = computed(() =>
     : (test.value?.observe.outcomes.some(({ by }) => by?.some(({ instrument }) => flashInstruments.some((one) => one === instrument))) ??
       false),
 );
-/** A whole assembly is bought. */
-const byPart = computed(
-  () =>
-    props.step.kind === 'repair' &&
-    props.compiled.pack.repairs.some(({ id, kind, partShare }) => id === props.step.id && kind === 'replace' && partShare > 0),
-);
+/** A whole assembly is bought, unless one was got for this job already. */
+const byPart = computed(() => {
+  const repair = props.compiled.pack.repairs.find(({ id }) => id === props.step.id);
+  if (props.step.kind !== 'repair' || repair?.kind !== 'replace' || repair.partShare === 0) return false;
+  return !partsOf(liveEntries(props.entries)).some(
+    ({ assembly, state }) => assembly === repair.assembly && state !== 'dropped' && state !== 'sent-back',
+  );
+});
 const hints = computed(() => (test.value ? familyHints(test.value, props.compiled.families.get(props.family ?? '')) : []));
 /** One ribbon feeds both halves of this panel. */
 const byLink = computed(() => {

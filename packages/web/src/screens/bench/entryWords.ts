@@ -213,6 +213,34 @@ export function useEntryWords(compiled: () => CompiledPack | undefined): (entry:
           title: t('entry.job.closed', { outcome: t(`outcome.${body.outcome}`), minutes: body.minutes }),
           detail: [body.remains ?? '', ...(body.modified ?? [])].filter((one) => one !== '').join('; '),
         };
+      case 'trial.started':
+        return { title: t('trial.runs', { day: d(new Date(`${body.until}T12:00:00`), 'weekday') }), detail: body.why };
+      case 'trial.ended':
+        return { title: t(`trial.${body.result}`) };
+      case 'set.collected':
+        return {
+          title: t('entry.set.collected'),
+          detail: [
+            body.who ?? '',
+            body.payment ? t(`handover.payments.${body.payment}`) : '',
+            body.oldPart ? t(`handover.oldParts.${body.oldPart}`) : '',
+          ]
+            .filter(Boolean)
+            .join('; '),
+        };
+      case 'comeback.linked':
+        return {
+          title: t('comeback.linked', {
+            n: body.number,
+            fault: t(`comeback.faults.${body.fault}`),
+            pays: t(`comeback.payers.${body.pays}`),
+          }),
+        };
+      case 'message.sent':
+        return {
+          title: t('entry.message.sent', { about: t(`handover.template.${body.template}`) }),
+          detail: t(`handover.sent.${body.result}`),
+        };
       case 'date.promised':
         return { title: t('entry.date.promised', { on: d(new Date(`${body.on}T12:00:00`), 'weekday') }) };
       case 'heat.round':

@@ -1,7 +1,19 @@
 <script setup lang="ts">
 /** The call sheet: what is known in three plain sentences, the price, the warnings, and what they said, with who and when. */
 import { parseAmount, plainAmount } from '@veglia/contract';
-import { quoteOptions, mayHideSecond, type BillBar, type Body, type BodyOf, type CaseFold } from '@veglia/core';
+import {
+  answerWays,
+  liveEntries,
+  paperLanguages,
+  partsOf,
+  quoteLines,
+  quoteOptions,
+  mayHideSecond,
+  type BillBar,
+  type Body,
+  type BodyOf,
+  type CaseFold,
+} from '@veglia/core';
 import { computed, reactive, ref, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { billOption } from '../../charts/bill.ts';
@@ -9,9 +21,14 @@ import ChartFrame from '../../charts/ChartFrame.vue';
 import { money, percent, roundMoney, useNames } from '../../names.ts';
 import FormField from '../../parts/FormField.vue';
 import TextField from '../../parts/TextField.vue';
+import ChoiceField from '../../parts/ChoiceField.vue';
 import JobGate from '../../parts/JobGate.vue';
 import { useLikelyBill } from '../../stores/deeper.ts';
+import { useNow } from '../../stores/clock.ts';
 import { useJob } from '../../stores/job.ts';
+import { useShopSettings } from '../../stores/shopSettings.ts';
+import { dayIn } from '../parts/want.ts';
+import QuoteLines from './QuoteLines.vue';
 import { useSession } from '../../stores/session.ts';
 
 defineProps<{ id: string }>();
@@ -27,8 +44,26 @@ interface CallForm {
   options: Option[];
   who: string;
   option: Option;
+  how: (typeof answerWays)[number];
+  itemised: boolean;
+  valid: string;
+  language: (typeof paperLanguages)[number] | '';
+  flaw: string;
 }
-const form = reactive<CallForm>({ low: '', high: '', options: ['repair'], who: '', option: 'repair' });
+const form = reactive<CallForm>({
+  low: '',
+  high: '',
+  options: ['repair'],
+  who: '',
+  option: 'repair',
+  how: 'phone',
+  itemised: false,
+  valid: '',
+  language: '',
+  flaw: '',
+});
+const shop = useShopSettings();
+const now = useNow();
 const wrong = reactive<Record<string, string>>({});
 const told = ref(false);
 
@@ -81,6 +116,63 @@ function known(fold: CaseFold): string {
     first.verdict === 'proven' ? t('call.proven', values) : first.probability >= 0.6 ? t('call.likely', values) : t('call.open', values);
   return out.length > 0 ? `${verdict} ${t('call.ruledOut', { what: out.slice(0, 5).join(', ') })}` : verdict;
 }
+/** Parts this job needs or got; where none is on record yet, the likeliest assembly at its share of a new set. */
+const parts = computed(() =>
+  partsOf(liveEntries(store.entries))
+    .filter(({ state }) => state !== 'sent-back' && state !== 'dropped')
+    .map(({ assembly, number, price }) => ({ assembly, number, amountMinor: price.amountMinor })),
+);
+const nextRepair = computed(() => store.fold?.next.find(({ kind }) => kind === 'repair'));
+const facts = computed(() => {
+  const { settings } = store.job ?? {};
+  const repair = store.compiled?.pack.repairs.find(({ id }) => id === nextRepair.value?.id);
+  const guessed =
+    repair && settings && repair.partShare > 0
+      ? [{ assembly: repair.assembly, amountMinor: Math.round(repair.partShare * settings.newSetMinor) }]
+      : [];
+  return {
+    option: 'repair' as const,
+    minutesSpent: store.fold?.spent.minutes ?? 0,
+    minutesToCome: nextRepair.value?.kind === 'repair' ? nextRepair.value.minutes : 0,
+    parts: parts.value.length > 0 ? parts.value : guessed,
+    rateMinorPerHour: settings?.rateMinorPerHour ?? 0,
+    diagnosticFeeMinor: last('limit.agreed')?.checkFee?.amountMinor ?? shop.value.checkFeeMinor,
+    currency: currency.value,
+  };
+});
+const lines = computed(() => quoteLines(facts.value));
+const lineSum = computed(() => lines.value.reduce((sum, { amount }) => sum + amount.amountMinor, 0));
+/** Once a part is picked, its price is known. */
+watch(
+  () => parts.value.length > 0,
+  (known) => (form.itemised = known),
+  { immediate: true },
+);
+watch(
+  () => [form.itemised, lineSum.value] as const,
+  ([on, sum]) => {
+    if (!on) return;
+    form.low = plainAmount(sum, currency.value);
+    if ((parseAmount(form.high, currency.value) ?? 0) < sum) form.high = form.low;
+  },
+  { immediate: true },
+);
+watch(
+  () => [shop.value, opened.value] as const,
+  ([settings, body]) => {
+    form.valid ||= dayIn(settings.quoteDays, new Date(now.value));
+    form.language ||= body?.language ?? settings.customerLanguage;
+  },
+  { immediate: true },
+);
+/** Something will not work as before: the customer agrees to that in writing. */
+const losing: readonly Option[] = ['with-known-flaw', 'workaround'];
+const asksFlaw = computed(() => form.options.some((one) => losing.includes(one)));
+const lastQuote = computed(() => last('quote.sent'));
+const expired = computed(() => {
+  const until = lastQuote.value?.validUntil;
+  return until !== undefined && until < dayIn(0, new Date(now.value)) ? until : undefined;
+});
 const quotes = computed(() => store.entries.filter(({ body }) => body.kind === 'quote.sent' || body.kind === 'quote.answered').reverse());
 const personName = (id: string): string => session.people.find((one) => one.id === id)?.name ?? '';
 
@@ -90,19 +182,37 @@ async function send(): Promise<void> {
   const high = parseAmount(form.high, currency.value);
   if (low === undefined) wrong.low = t('counter.errors.limit', { value: form.low });
   if (high === undefined || (low !== undefined && high < low)) wrong.high = t('call.errors.high', { value: form.high });
-  if (low === undefined || high === undefined || high < low) return;
+  if (asksFlaw.value && form.flaw.trim() === '') wrong.flaw = t('quoteForm.flawFirst');
+  if (low === undefined || high === undefined || high < low || wrong.flaw !== undefined) return;
   const amount = (amountMinor: number) => ({ amountMinor, currency: currency.value });
-  await store.write({ kind: 'quote.sent', v: 2, total: amount(low), upTo: amount(high), options: [...form.options] });
+  await store.write({
+    kind: 'quote.sent',
+    v: 2,
+    total: amount(low),
+    upTo: amount(high),
+    options: [...form.options],
+    ...(form.itemised && low === lineSum.value ? { lines: lines.value } : {}),
+    ...(form.valid === '' ? {} : { validUntil: form.valid }),
+    ...(form.language === '' ? {} : { language: form.language }),
+    ...(asksFlaw.value ? { flaw: form.flaw.trim() } : {}),
+  });
   told.value = true;
 }
 async function answer(said: 'yes' | 'no' | 'later'): Promise<void> {
   const who = form.who.trim();
+  const spoken = form.how === 'phone' || form.how === 'in-person';
+  if (said === 'yes' && losing.includes(form.option) && spoken) {
+    wrong.how = t('quoteForm.writing');
+    return;
+  }
+  delete wrong.how;
   await store.write({
     kind: 'quote.answered',
     v: 2,
     answer: said,
     ...(said === 'yes' ? { option: form.option } : {}),
     ...(who === '' ? {} : { who }),
+    how: form.how,
   });
   told.value = false;
 }
@@ -112,7 +222,11 @@ async function answer(said: 'yes' | 'no' | 'later'): Promise<void> {
   <JobGate :id="id" v-slot="{ job, fold }">
     <div class="band">
       <h1>{{ t('call.title', { n: job.number }) }}</h1>
-      <RouterLink :to="`/jobs/${id}`" class="push">{{ t('call.back') }}</RouterLink>
+      <span class="line">
+        <RouterLink :to="`/jobs/${id}/worth`" class="push" data-test="to-worth">{{ t('quoteForm.toWorth') }}</RouterLink>
+        <RouterLink :to="`/jobs/${id}/parts`" class="push">{{ t('parts.title') }}</RouterLink>
+        <RouterLink :to="`/jobs/${id}`" class="push">{{ t('call.back') }}</RouterLink>
+      </span>
     </div>
     <div class="pair">
       <section class="sheet say" data-test="call-sheet">
@@ -179,12 +293,44 @@ async function answer(said: 'yes' | 'no' | 'later'): Promise<void> {
             <TextField id="low" v-model="form.low" :label="t('call.from', { currency })" :error="wrong.low" inputmode="decimal" />
             <TextField id="high" v-model="form.high" :label="t('call.to', { currency })" :error="wrong.high" inputmode="decimal" />
           </div>
+          <el-checkbox v-model="form.itemised" data-test="itemised">{{ t('quoteForm.lines') }}</el-checkbox>
+          <QuoteLines
+            v-if="form.itemised"
+            :lines="lines"
+            :names="names"
+            :spent="facts.minutesSpent"
+            :coming="facts.minutesToCome"
+            :currency="currency"
+          />
+          <div class="two">
+            <FormField id="quote-valid" :label="t('quoteForm.valid')">
+              <el-date-picker id="quote-valid" v-model="form.valid" type="date" value-format="YYYY-MM-DD" />
+            </FormField>
+            <ChoiceField
+              id="quote-language"
+              v-model="form.language"
+              :label="t('language.label')"
+              :options="paperLanguages.map((value) => ({ value, label: t(`language.${value}`) }))"
+            />
+          </div>
           <el-checkbox-group v-model="form.options" :aria-label="t('call.options')">
             <el-checkbox v-for="one in quoteOptions" :key="one" :value="one">{{ t(`quoteOption.${one}`) }}</el-checkbox>
           </el-checkbox-group>
+          <TextField v-if="asksFlaw" id="quote-flaw" v-model="form.flaw" :rows="2" :label="t('quoteForm.flaw')" :error="wrong.flaw" />
           <button type="button" class="push full" data-test="told" @click="send">{{ t('call.told') }}</button>
           <template v-if="told || quotes.length > 0">
+            <p v-if="expired" class="alarm" data-test="quote-expired">
+              {{ t('quoteForm.expired', { day: d(`${expired}T12:00:00`, 'day') }) }}
+            </p>
+            <a :href="`/api/jobs/${id}/quote.pdf`" target="_blank" data-test="quote-pdf">{{ t('quoteForm.pdf') }}</a>
             <TextField id="who" v-model="form.who" :label="t('call.who')" />
+            <ChoiceField
+              id="answer-how"
+              v-model="form.how"
+              :label="t('quoteForm.how')"
+              :error="wrong.how"
+              :options="answerWays.map((value) => ({ value, label: t(`quoteForm.howWays.${value}`) }))"
+            />
             <FormField id="option" :label="t('call.chosen')">
               <el-select id="option" v-model="form.option">
                 <el-option v-for="one in quoteOptions" :key="one" :value="one" :label="t(`quoteOption.${one}`)" />
@@ -215,7 +361,8 @@ async function answer(said: 'yes' | 'no' | 'later'): Promise<void> {
               </template>
               <template v-else-if="body.kind === 'quote.answered'">
                 <strong>{{ t(`call.said.${body.answer}`) }}</strong>
-                {{ body.option ? t(`quoteOption.${body.option}`) : '' }} {{ body.who ? t('call.byWhom', { who: body.who }) : '' }}
+                {{ body.option ? t(`quoteOption.${body.option}`) : '' }} {{ body.how ? t(`quoteForm.howWays.${body.how}`) : '' }}
+                {{ body.who ? t('call.byWhom', { who: body.who }) : '' }}
               </template>
               <span class="soft">{{ d(at, 'minute') }}, {{ personName(by) }}</span>
             </li>

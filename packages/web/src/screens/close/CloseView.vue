@@ -13,6 +13,7 @@ import {
   partSources,
   proofBeforeClosing,
   proofName,
+  usedAgain,
   type Body,
   type BodyOf,
   type ClosingCheck,
@@ -27,6 +28,7 @@ import FormField from '../../parts/FormField.vue';
 import TextField from '../../parts/TextField.vue';
 import JobGate from '../../parts/JobGate.vue';
 import { useJob } from '../../stores/job.ts';
+import { useShopSettings } from '../../stores/shopSettings.ts';
 import { textOf } from '../../stores/packs.ts';
 import { useActWords } from '../bench/actWords.ts';
 import ModificationForm from './ModificationForm.vue';
@@ -36,6 +38,7 @@ import { useEntryWords } from '../bench/entryWords.ts';
 const props = defineProps<{ id: string }>();
 const { t } = useI18n();
 const store = useJob();
+const shop = useShopSettings();
 const router = useRouter();
 const names = useNames(() => store.compiled);
 const words = useEntryWords(() => store.compiled);
@@ -60,6 +63,7 @@ interface EndForm {
   /** Something else than what the ledger says. */
   minutesTyped: boolean;
   remains: string;
+  warranty: string;
   /** What stays as it is now, on purpose. */
   modified: string[];
   checked: Partial<Record<ClosingCheck, 'passed' | 'not-required' | ''>>;
@@ -69,7 +73,7 @@ const flash = reactive<FlashForm>({ memory: '', image: '', result: 'starts' });
 /** Kept while somebody goes to the proof and comes back. */
 const kept = useSessionStorage<EndForm>(
   `veglia.close.${props.id}`,
-  { outcome: '', fault: '', how: '', minutes: '', minutesTyped: false, remains: '', modified: [], checked: {} },
+  { outcome: '', fault: '', how: '', minutes: '', minutesTyped: false, remains: '', warranty: '', modified: [], checked: {} },
   { mergeDefaults: true },
 );
 const end = kept.value;
@@ -95,6 +99,7 @@ const isModified = computed(() => liveEntries(store.entries).some(({ body }) => 
 /** Fields that follow from the ledger, once it is there. */
 function prefill(): void {
   if (!end.minutesTyped) end.minutes = String(Math.round(store.fold?.spent.minutes ?? 0));
+  end.warranty ||= String(shop.value.warrantyDays);
   const top = store.fold?.assemblies[0];
   if (part.assembly === '' && top && top.id !== notInBook && top.id !== 'outside' && top.probability >= 0.5) part.assembly = top.id;
 }
@@ -171,11 +176,17 @@ function checked(): Pick<BodyOf<'job.closed'>, 'checked'> {
 const closed = bodySchemas['job.closed'].shape;
 const spentMinutes = boundsOf(closed.minutes);
 const remains = boundsOf(closed.remains);
+const warrantyBounds = boundsOf(closed.warrantyDays);
+/** What leaves unrepaired has none. */
+const givesWarranty = computed(() => end.outcome !== '' && usedAgain.includes(end.outcome));
 const closing = ref(false);
 async function closeJob(): Promise<void> {
   const { outcome } = end;
   const minutes = parseBetween(end.minutes, spentMinutes);
+  const warranty = givesWarranty.value ? parseBetween(end.warranty, warrantyBounds, true) : undefined;
   const fine = collect({
+    warranty:
+      givesWarranty.value && warranty === undefined ? t('close.errors.warranty', { value: end.warranty, ...warrantyBounds }) : undefined,
     outcome: outcome === '' ? t('close.errors.outcome') : undefined,
     minutes: minutes === undefined ? t('close.errors.minutes', { value: end.minutes, ...spentMinutes }) : undefined,
     how: end.fault !== '' && end.how === '' ? t('close.errors.how') : undefined,
@@ -194,6 +205,7 @@ async function closeJob(): Promise<void> {
     outcome,
     minutes,
     ...(end.remains.trim() === '' ? {} : { remains: end.remains.trim() }),
+    ...(warranty === undefined ? {} : { warrantyDays: warranty }),
     ...checked(),
     ...(leftNow.value.length === 0 ? {} : { modified: [...leftNow.value] }),
   });
@@ -321,6 +333,15 @@ async function closeJob(): Promise<void> {
             :error="errors.minutes"
             inputmode="decimal"
             @update:model-value="end.minutesTyped = true"
+          />
+          <TextField
+            v-if="givesWarranty"
+            id="warranty-days"
+            v-model="end.warranty"
+            class="wide"
+            :label="t('close.warranty')"
+            :error="errors.warranty"
+            inputmode="numeric"
           />
           <TextField id="remains" v-model="end.remains" :bounds="remains" class="wide" :label="t('close.remains')" :rows="3" />
           <fieldset v-if="leftNow.length > 0" class="wide sheet" data-test="left-out-closing">

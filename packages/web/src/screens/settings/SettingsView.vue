@@ -1,11 +1,13 @@
 <script setup lang="ts">
 /** What the shop says of itself. One document, stored as a whole; somebody else's change in between is told, not overwritten. */
 import { boundsOf, parseAmount, personSchema, plainAmount, shopSettingsSchema, type ShopSettings } from '@veglia/contract';
+import { paperLanguages } from '@veglia/core';
 import { v7 as uuidv7 } from 'uuid';
 import { defineAsyncComponent, onMounted, reactive, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { api, NotReached } from '../../api.ts';
 import { parseBetween } from '../../numbers.ts';
+import ChoiceField from '../../parts/ChoiceField.vue';
 import FormField from '../../parts/FormField.vue';
 import TextField from '../../parts/TextField.vue';
 import NotReachedSheet from '../../parts/NotReachedSheet.vue';
@@ -35,6 +37,13 @@ interface SettingsForm {
   hazard: string;
   newSet: string;
   checkFee: string;
+  orderFree: string;
+  tax: string;
+  pricesHoldTax: boolean;
+  warrantyDays: string;
+  quoteDays: string;
+  uncollectedDays: string;
+  customerLanguage: ShopSettings['customerLanguage'];
   mainsVolts: string;
   lapse: string;
   userDataDays: string;
@@ -68,6 +77,13 @@ const form = reactive<SettingsForm>({
   hazard: '',
   newSet: '',
   checkFee: '',
+  orderFree: '',
+  tax: '',
+  pricesHoldTax: true,
+  warrantyDays: '',
+  quoteDays: '',
+  uncollectedDays: '',
+  customerLanguage: 'en',
   mainsVolts: '',
   lapse: '',
   userDataDays: '',
@@ -99,6 +115,11 @@ function show(settings: ShopSettings): void {
   form.wrongPartShare = String(Math.round(settings.wrongPartShare * 100));
   form.newSet = plainAmount(settings.newSetMinor, settings.currency);
   form.checkFee = plainAmount(settings.checkFeeMinor, settings.currency);
+  form.orderFree = plainAmount(settings.orderFreeMinor, settings.currency);
+  form.tax = String(settings.taxBasisPoints / 100);
+  form.pricesHoldTax = settings.pricesHoldTax;
+  form.customerLanguage = settings.customerLanguage;
+  for (const field of dayFields) form[field] = String(settings[field]);
   form.mainsVolts = String(settings.mainsVolts);
   form.lapse = String(settings.lapseMinutes);
   form.userDataDays = String(settings.userDataDays);
@@ -127,10 +148,12 @@ async function load(): Promise<void> {
 }
 onMounted(load);
 
+const dayFields = ['warrantyDays', 'quoteDays', 'uncollectedDays'] as const;
+
 /** Settings as stored, or undefined with the errors told at their fields. */
 function read(): ShopSettings | undefined {
   for (const key of Object.keys(errors)) delete errors[key];
-  const price = (field: 'rate' | 'wrongPart' | 'hazard' | 'newSet' | 'checkFee'): number => {
+  const price = (field: 'rate' | 'wrongPart' | 'hazard' | 'newSet' | 'checkFee' | 'orderFree'): number => {
     const minor = parseAmount(form[field], form.currency.trim().toUpperCase());
     if (minor === undefined) errors[field] = t('counter.errors.limit', { value: form[field] });
     return minor ?? 0;
@@ -151,6 +174,13 @@ function read(): ShopSettings | undefined {
     wrongPartShare: share('wrongPartShare'),
     newSetMinor: price('newSet'),
     checkFeeMinor: price('checkFee'),
+    orderFreeMinor: price('orderFree'),
+    taxBasisPoints: Math.round(Number(form.tax.replace(',', '.')) * 100),
+    pricesHoldTax: form.pricesHoldTax,
+    customerLanguage: form.customerLanguage,
+    warrantyDays: Number(form.warrantyDays),
+    quoteDays: Number(form.quoteDays),
+    uncollectedDays: Number(form.uncollectedDays),
     mainsVolts: Number(form.mainsVolts.replace(',', '.')),
     lapseMinutes: Number(form.lapse),
     userDataDays: Number(form.userDataDays),
@@ -169,7 +199,7 @@ function read(): ShopSettings | undefined {
   const parsed = shopSettingsSchema.safeParse(candidate);
   for (const issue of parsed.error?.issues ?? []) {
     const field = String(issue.path[0]);
-    errors[{ newSetMinor: 'newSet', lapseMinutes: 'lapse' }[field] ?? field] ??=
+    errors[{ newSetMinor: 'newSet', lapseMinutes: 'lapse', taxBasisPoints: 'tax' }[field] ?? field] ??=
       field === 'currency' ? t('settings.errors.currency', { value: form.currency }) : issue.message;
   }
   return Object.keys(errors).length === 0 ? parsed.data : undefined;
@@ -241,6 +271,24 @@ async function addPerson(): Promise<void> {
         inputmode="numeric"
       />
       <TextField id="hazard" v-model="form.hazard" :label="t('settings.hazard')" :error="errors.hazard" inputmode="decimal" />
+      <TextField id="orderFree" v-model="form.orderFree" :label="t('settings.orderFree')" :error="errors.orderFree" inputmode="decimal" />
+      <TextField id="tax" v-model="form.tax" :label="t('settings.tax')" :error="errors.tax" inputmode="decimal" />
+      <TextField
+        v-for="field in dayFields"
+        :id="field"
+        :key="field"
+        v-model="form[field]"
+        :label="t(`settings.${field}`)"
+        :error="errors[field]"
+        inputmode="numeric"
+      />
+      <ChoiceField
+        id="customerLanguage"
+        v-model="form.customerLanguage"
+        :label="t('settings.customerLanguage')"
+        :options="paperLanguages.map((value) => ({ value, label: t(`language.${value}`) }))"
+      />
+      <el-checkbox v-model="form.pricesHoldTax" class="bottom">{{ t('settings.pricesHoldTax') }}</el-checkbox>
     </fieldset>
     <fieldset class="sheet fields quarters">
       <legend>{{ t('settings.place') }}</legend>

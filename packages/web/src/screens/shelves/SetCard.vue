@@ -6,7 +6,7 @@ import { useI18n } from 'vue-i18n';
 import { percent, type Names } from '../../names.ts';
 import VerdictMark from '../../parts/VerdictMark.vue';
 import { clockTime, useNow } from '../../stores/clock.ts';
-import { dueIn } from './dayPlan.ts';
+import { dayOf, dueIn } from './dayPlan.ts';
 
 const props = defineProps<{ card: JobCard; names: Names }>();
 const { t, d } = useI18n();
@@ -19,6 +19,7 @@ const width = computed(() => (props.card.sizeInch ?? 0) * 0.872 * inch);
 const height = computed(() => (props.card.sizeInch ?? 0) * 0.49 * inch);
 const wait = computed(() => props.card.waits[0]);
 const left = computed(() => ((wait.value?.endsAt ?? 0) - now.value) / 1000);
+const today = computed(() => dayOf(new Date(now.value)));
 const due = computed(() => dueIn(props.card, new Date(now.value)));
 /** A promised day without so many working minutes left is told as pressing. */
 const pressing = 240;
@@ -76,6 +77,10 @@ const pressing = 240;
           })
         }}
       </span>
+      <span v-if="card.trialUntil" :class="{ alarm: card.trialUntil < today }" data-test="card-trial">{{
+        t(card.trialUntil < today ? 'trial.over' : 'trial.runs', { day: d(new Date(`${card.trialUntil}T12:00:00`), 'weekday') })
+      }}</span>
+      <span v-if="card.comebackOf !== null">{{ t('shelves.comeback', { n: card.comebackOf }) }}</span>
       <span v-if="card.over.money" class="alarm">{{ t('shelves.over.money') }}</span>
       <span v-if="card.over.minutes" class="alarm">{{ t('shelves.over.minutes') }}</span>
       <span class="soft">{{ t('shelves.days', days) }}</span>

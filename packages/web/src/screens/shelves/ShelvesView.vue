@@ -14,6 +14,7 @@ import { practiceOver } from '../../stores/practice.ts';
 import { useShelf } from '../../stores/shelf.ts';
 import AcrossBenches from './AcrossBenches.vue';
 import CardList from './CardList.vue';
+import UncollectedList from './UncollectedList.vue';
 import { jobOfCode, rowsOf, searchCards } from './search.ts';
 
 const PracticeOffer = defineAsyncComponent(() => import('../practice/PracticeOffer.vue'));
@@ -171,6 +172,7 @@ const placeName = (place: string): string => (place === '' ? t('shelves.nowhere'
       <CardList :rows="openRows" :names="names" :place-name="placeName" />
       <p v-if="shelf.total > shelf.cards.length" class="soft">{{ t('shelves.moreOpen', { n: shelf.total - shelf.cards.length }) }}</p>
     </section>
+    <UncollectedList v-if="shelf.closedTotal > 0" />
     <section v-if="shelf.closedTotal > 0" class="shelf" data-shelf="closed">
       <details :open="shelf.cards.length === 0">
         <summary>
