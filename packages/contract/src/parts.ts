@@ -89,6 +89,8 @@ export const ordersSchema = z.object({
       parts: z.array(cardPartSchema),
     }),
   ),
+  /** Fitted more than once within a year, and none of it in stock: worth keeping. */
+  proposed: z.array(z.object({ assembly: idSchema, number: z.string(), fitted: z.number().int(), lastOn: z.string() })),
 });
 /** Parts of open jobs. */
 export type Orders = z.infer<typeof ordersSchema>;

@@ -632,6 +632,7 @@ export {
   fitHows,
   fitOf,
   moveReasons,
+  lossAgreed,
   notSold,
   numberKey,
   orderRefused,

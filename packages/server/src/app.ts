@@ -43,7 +43,7 @@ import { changeBlinkTable, listBlinkTables } from './packs/blinkTables.ts';
 import { pdfOf } from './papers/pdf.ts';
 import { addPerson, listPeople } from './people.ts';
 import { changeStock, listStock, moveStock, readStock, stockMoves } from './parts/stock.ts';
-import { listOrders, partPrices } from './parts/orders.ts';
+import { listOrders, partPrices, stockProposals } from './parts/orders.ts';
 import { offersFor, type PartsOffers } from './parts/offers.ts';
 import { changeShop, readShop } from './shop.ts';
 import type { PaperFacts } from './papers/papers.ts';
@@ -276,7 +276,7 @@ export function createApp({
     changeStock: ({ params, body }) => changeStock(store, params.id, body),
     moveStock: ({ params, body }) => moveStock(store, params.id, body),
     stockMoves: async ({ params }) => ({ moves: await stockMoves(store, params.id) }),
-    orders: async () => ({ jobs: await listOrders(store) }),
+    orders: async () => ({ jobs: await listOrders(store), proposed: await stockProposals(store) }),
     offers: ({ query }) => offersFor(store, suppliers, query.number),
     partPrices: async ({ query }) => ({ prices: await partPrices(store, query.number) }),
     entriesAfter: ({ params, query }) => entriesAfter(store, params.id, query.after),

@@ -150,6 +150,27 @@ describe('the stock', () => {
   });
 });
 
+test('of a donor only the board goes: it is marked, and good again where the fitting is undone', async () => {
+  const boards = [
+    { assembly: 'power', number: 'PW 7710', state: 'good' as const },
+    { assembly: 'main', number: 'MB-9', state: 'untested' as const },
+  ];
+  const donor = item({ what: 'donor', number: 'QK3-50', assembly: undefined, condition: 'donor', donor: { boards, chips: [] } });
+  await put(donor);
+  await move(donor.id, 1, 'counted');
+  const id = await job();
+  const fitted = { kind: 'part.fitted', v: 1, assembly: 'power', number: 'PW-7710', source: 'donor', price: euros(0), item: donor.id };
+  const stored = await append(id, fitted);
+  const states = async (): Promise<unknown> => {
+    const { count, item: now } = await read(donor.id);
+    return [count, now.donor?.boards.map(({ state }) => state)];
+  };
+  expect(await states()).toEqual([1, ['taken', 'untested']]);
+  const [entry] = (stored.body as { entries: { id: string }[] }).entries;
+  await append(id, { kind: 'entry.retracted', v: 1, entry: entry?.id, reason: 'wrong set' });
+  expect(await states()).toEqual([1, ['good', 'untested']]);
+});
+
 describe('orders', () => {
   test('without an agreement refused, with a reason taken; the reason is a personal text', async () => {
     const id = await job();
@@ -191,6 +212,28 @@ describe('orders', () => {
   test('a part that the job does not want is not ordered', async () => {
     const refused = await append(await job('own'), ordered(uuidv7()));
     expect([refused.status, code(refused)]).toEqual([400, 'bad-request']);
+  });
+
+  test('what was fitted twice and isn’t in stock is worth keeping; once, undone, or there: not', async () => {
+    const fitted = (number: string) => ({ kind: 'part.fitted', v: 1, assembly: 'tcon', number, source: 'new', price: euros(20) });
+    const proposed = async (): Promise<Orders['proposed']> =>
+      ((await ask(app.app).get('/api/orders')).body as Orders).proposed.filter(({ assembly }) => assembly === 'tcon');
+    await append(await job('own'), fitted('TC-50'), fitted('TC-51'));
+    const undone = await append(await job('own'), fitted('TC-51'));
+    const again = await job('own');
+    await append(again, fitted('tc 50'));
+    expect((await proposed()).map(({ number, fitted: n }) => [number, n])).toEqual([
+      ['TC-50', 2],
+      ['TC-51', 2],
+    ]);
+    const { entries } = undone.body as { entries: { id: string }[] };
+    const [row] = await app.store.models.entries.findAll({ where: { id: entries[0]?.id ?? '' } });
+    await append(row?.jobId ?? '', { kind: 'entry.retracted', v: 1, entry: entries[0]?.id, reason: 'wrong set' });
+    const kept = item({ number: 'TC50', assembly: 'tcon' });
+    await put(kept);
+    expect((await proposed()).map(({ number }) => number)).toEqual(['TC-50']);
+    await move(kept.id, 1, 'bought');
+    expect(await proposed()).toEqual([]);
   });
 
   test('what was paid for a number before, newest first, with its day and where', async () => {

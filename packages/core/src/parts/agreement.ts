@@ -59,3 +59,24 @@ export function orderRefused(
   const over = spentMinor + committed + priceMinor + fittingMinor - standing.limit;
   return over > 0 ? { why: 'over', overMinor: over } : undefined;
 }
+
+/** Ends that leave something not as before. */
+const losing: Partial<Record<BodyOf<'job.closed'>['outcome'], NonNullable<BodyOf<'quote.answered'>['option']>>> = {
+  'repaired-with-known-flaw': 'with-known-flaw',
+  workaround: 'workaround',
+};
+
+/** Whether what this end takes from the customer was agreed to in writing; true where it takes nothing. `live`: entries that still count. */
+export function lossAgreed(outcome: BodyOf<'job.closed'>['outcome'], live: readonly Entry[]): boolean {
+  const option = losing[outcome];
+  const answer = live.findLast(({ body }) => body.kind === 'quote.answered')?.body;
+  if (option === undefined) return true;
+  return (
+    answer?.kind === 'quote.answered' &&
+    answer.answer === 'yes' &&
+    answer.option === option &&
+    answer.how !== undefined &&
+    answer.how !== 'phone' &&
+    answer.how !== 'in-person'
+  );
+}

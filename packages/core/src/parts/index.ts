@@ -16,4 +16,4 @@ export {
 export { fitOf, stockFor, type PartFit, type PartFitDoubt, type PartFitHow } from './match.ts';
 export { notSold, type NotSold } from './sold.ts';
 export { partsOf, partStates, waitOf, type JobPart, type PartState, type PartWait } from './wants.ts';
-export { orderRefused, orderRefusals, type OrderAsked, type OrderRefusal } from './agreement.ts';
+export { lossAgreed, orderRefused, orderRefusals, type OrderAsked, type OrderRefusal } from './agreement.ts';

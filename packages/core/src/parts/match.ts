@@ -24,15 +24,16 @@ const same = (a: string | undefined, b: string | undefined): boolean => a !== un
 const differ = (a: string | undefined, b: string | undefined): boolean =>
   a !== undefined && b !== undefined && numberKey(a) !== numberKey(b);
 
+/** Worth a look: neither the reason why the donor is one, nor gone. */
+const there = (state: 'good' | 'untested' | 'bad' | 'taken'): boolean => state === 'good' || state === 'untested';
+
 /** Undefined: it is no answer to this. */
 export function fitOf(wanted: PartWanted, item: StockItem): PartFit | undefined {
   const row = item.fits.find((one) => named(one, wanted, (how) => how === 'does-not-fit'));
   if (row) return { how: 'does-not-fit', doubts: [], ...(row.note === undefined ? {} : { note: row.note }) };
   if (wanted.chip !== undefined) return chipFit(wanted.chip, item);
   if (item.donor) {
-    const board = item.donor.boards.find(
-      (one) => one.assembly === wanted.assembly && one.state !== 'bad' && same(one.number, wanted.number),
-    );
+    const board = item.donor.boards.find((one) => one.assembly === wanted.assembly && there(one.state) && same(one.number, wanted.number));
     if (!board) return undefined;
     const fit = sameNumber(wanted, { ...item, assembly: board.assembly, revision: board.revision });
     return board.state === 'untested' ? { ...fit, doubts: [...fit.doubts, 'untested'] } : fit;
@@ -76,7 +77,7 @@ function sameNumber(wanted: PartWanted, item: Pick<StockItem, 'assembly' | 'revi
 
 function chipFit(marking: string, item: StockItem): PartFit | undefined {
   if (item.what === 'chip') return same(item.number, marking) ? { how: 'same', doubts: [] } : undefined;
-  const chip = item.donor?.chips.find((one) => one.state !== 'bad' && same(one.marking, marking));
+  const chip = item.donor?.chips.find((one) => there(one.state) && same(one.marking, marking));
   return chip && { how: 'same', doubts: chip.state === 'untested' ? ['untested'] : [] };
 }
 

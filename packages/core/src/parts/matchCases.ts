@@ -114,6 +114,17 @@ export const matchCases: readonly MatchCase[] = [
     fit: null,
   },
   {
+    name: 'one that went into another set',
+    wanted: power,
+    item: item({
+      what: 'donor',
+      number: 'QK3-50',
+      assembly: undefined,
+      donor: { boards: [{ assembly: 'power', number: 'PW48A', state: 'taken' }], chips: [] },
+    }),
+    fit: null,
+  },
+  {
     name: 'a chip by what is printed on it, off a donor board',
     wanted: { chip: '25Q64' },
     item: item({

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import type { Body, Entry } from '../ledger/index.ts';
-import { fitOf, numberKey, orderRefused, partsOf, stockFor, stockItemSchema, waitOf } from './index.ts';
+import { fitOf, lossAgreed, numberKey, orderRefused, partsOf, stockFor, stockItemSchema, waitOf } from './index.ts';
 import { matchCases } from './matchCases.ts';
 import { orderCases, partCases } from './orderCases.ts';
 
@@ -13,6 +13,27 @@ describe('may a part be ordered', () => {
     const found = orderRefused(entriesOf(bodies), asked);
     expect(found?.why ?? null).toBe(refused);
     expect(found?.overMinor).toBe(overMinor);
+  });
+});
+
+// Common practice, no source: what is lost for good is agreed on paper or in a message that can be shown later.
+describe('a loss is agreed in writing', () => {
+  const said = (answer: object): Body[] => [
+    { kind: 'quote.sent', v: 2, total: { amountMinor: 5000, currency: 'EUR' }, options: ['workaround'] },
+    { kind: 'quote.answered', v: 2, answer: 'yes', ...answer } as Body,
+  ];
+  test.each<[string, Parameters<typeof lossAgreed>[0], Body[], boolean]>([
+    ['a repair takes nothing', 'repaired', [], true],
+    ['handed back as it came', 'handed-back', [], true],
+    ['nobody was asked', 'workaround', [], false],
+    ['said on the phone', 'workaround', said({ option: 'workaround', how: 'phone' }), false],
+    ['nobody wrote down how', 'workaround', said({ option: 'workaround' }), false],
+    ['signed', 'workaround', said({ option: 'workaround', how: 'signed' }), true],
+    ['by message', 'repaired-with-known-flaw', said({ option: 'with-known-flaw', how: 'message' }), true],
+    ['something else was signed', 'workaround', said({ option: 'repair', how: 'signed' }), false],
+    ['declined in writing', 'workaround', said({ answer: 'no', option: 'workaround', how: 'signed' }), false],
+  ])('%s', (_, outcome, bodies, agreed) => {
+    expect(lossAgreed(outcome, entriesOf(bodies))).toBe(agreed);
   });
 });
 

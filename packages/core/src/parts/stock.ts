@@ -8,8 +8,8 @@ export const stockKinds = ['board', 'strips', 'chip', 'part', 'consumable', 'don
 export const stockConditions = ['new', 'refurbished', 'pulled', 'donor'] as const;
 /** How an item goes with a number, model or panel. */
 export const fitHows = ['same', 'supersedes', 'needs-setting', 'needs-image', 'does-not-fit'] as const;
-/** What is known of a board or chip within a donor. */
-export const donorStates = ['good', 'untested', 'bad'] as const;
+/** What is known of a board or chip within a donor; `taken`: it is in another set now. */
+export const donorStates = ['good', 'untested', 'bad', 'taken'] as const;
 /** Why a count changed. */
 export const moveReasons = ['bought', 'counted', 'fitted', 'put-back', 'used', 'pulled-from-donor', 'sent-back', 'scrapped'] as const;
 

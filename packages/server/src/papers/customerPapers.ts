@@ -13,7 +13,7 @@ import {
   type Money,
   type TaxSums,
 } from '@veglia/core';
-import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces.js';
+import type { Column, Content, TDocumentDefinitions } from 'pdfmake/interfaces.js';
 import type { PaperFacts } from './papers.ts';
 
 /** Millimetres to points. */
@@ -70,6 +70,14 @@ function section(title: string, lines: readonly string[]): Content[] {
   const said = lines.filter((one) => one !== '');
   if (said.length === 0) return [];
   return [{ stack: [{ text: title, bold: true }, ...said.map((text): Content => ({ text }))], margin: [0, 0, 0, 10] }];
+}
+
+/** Lines with a box to be ticked by hand: drawn, because the font has no such sign. */
+function ticked(title: string, lines: readonly string[]): Content[] {
+  const box = (): Column => ({ canvas: [{ type: 'rect', x: 0, y: 2, w: 9, h: 9 }], width: 16 });
+  return lines.length === 0
+    ? []
+    : [{ stack: [{ text: title, bold: true }, ...lines.map((text): Content => ({ columns: [box(), { text }] }))], margin: [0, 0, 0, 10] }];
 }
 
 /** Shop, code, title, customer and set: the head of each paper. */
@@ -197,9 +205,9 @@ export function quote(
           ...(body.upTo && body.upTo.amountMinor > body.total.amountMinor
             ? section(w.sum.upTo, [say(w.quote.range, { low: money(body.total), high: money(body.upTo) })])
             : []),
-          ...section(
+          ...ticked(
             w.quote.options,
-            (body.options ?? []).map((one) => `☐ ${w.option[one]}`),
+            (body.options ?? []).map((one) => w.option[one]),
           ),
           ...section(w.quote.flaw, [body.flaw ?? '']),
         ]
@@ -221,7 +229,7 @@ const symptoms = ({ all, facts, language }: Ground): string =>
 export function report(facts: PaperFacts, language: CustomerLanguage): TDocumentDefinitions {
   const ground = groundOf(facts, language);
   const { w, date, last, all, live, assembly } = ground;
-  const { compiled, job, shop } = facts;
+  const { compiled, job } = facts;
   const closing = live.findLast(({ body }) => body.kind === 'job.closed');
   const closed = closing?.body.kind === 'job.closed' ? closing.body : undefined;
   const found = last('fault.confirmed');
@@ -288,7 +296,7 @@ export function report(facts: PaperFacts, language: CustomerLanguage): TDocument
     ),
     ...section(w.report.oldPart, [old === undefined ? '' : w.oldPart[old]]),
     ...section(w.report.warranty, [warranty > 0 ? say(w.report.warrantyText, { days: warranty, date: until }) : w.report.noWarranty]),
-    ...section(w.report.cautions, [w.report.caution, shop.localCautions]),
+    ...section(w.report.cautions, [w.report.caution]),
     { text: `${w.report.sign}: ______________________________`, margin: [0, 18, 0, 0] },
   ]);
 }
@@ -304,7 +312,7 @@ function billed({ w, assembly }: Ground, { what, minutes, assembly: of, number }
 export function invoice(facts: PaperFacts, language: CustomerLanguage): TDocumentDefinitions {
   const ground = groundOf(facts, language);
   const { w, date, last, live } = ground;
-  const { job, shop } = facts;
+  const { job } = facts;
   const closings = live.filter(({ body }) => body.kind === 'job.closed');
   const lines = invoiceLines(facts.entries, job.settings);
   const number = `${job.number}${closings.length > 1 ? `-${closings.length}` : ''}`;
@@ -324,6 +332,5 @@ export function invoice(facts: PaperFacts, language: CustomerLanguage): TDocumen
           w.sum.total,
         )),
     ...(paid?.payment === undefined ? [] : [{ text: say(w.sum.paid, { how: w.payment[paid.payment] }) } satisfies Content]),
-    ...(shop.receiptText === '' ? [] : [{ text: shop.receiptText, margin: [0, 14, 0, 0] } satisfies Content]),
   ]);
 }

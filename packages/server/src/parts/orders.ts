@@ -34,6 +34,30 @@ export async function listOrders(store: Store): Promise<Orders['jobs']> {
   }));
 }
 
+/** Fitted so often within a year, the same fault is likely to come again (value of ours). */
+const repeats = 2;
+const mostProposed = 20;
+
+/** Numbers that were fitted more than once in the last year and of which nothing is in stock, the most often first. */
+export async function stockProposals({ sequelize, now }: Pick<Store, 'sequelize' | 'now'>): Promise<Orders['proposed']> {
+  return sequelize.query<Orders['proposed'][number]>(
+    `SELECT min(e.body->>'assembly') AS assembly, min(e.body->>'number') AS number, count(*)::int AS fitted,
+            to_char(max(e.at) AT TIME ZONE 'UTC', 'YYYY-MM-DD') AS "lastOn"
+       FROM ledger_entries e
+      WHERE e.kind = 'part.fitted' AND e.at > $1
+        AND NOT EXISTS (SELECT 1 FROM ledger_entries r WHERE r.job_id = e.job_id AND r.kind = 'entry.retracted' AND r.body->>'entry' = e.id::text)
+      GROUP BY upper(regexp_replace(e.body->>'number', '[^[:alnum:]]', '', 'g'))
+     HAVING count(*) >= ${repeats}
+        AND NOT EXISTS (
+          SELECT 1 FROM stock_items i
+           WHERE upper(regexp_replace(i.document->>'number', '[^[:alnum:]]', '', 'g')) =
+                 upper(regexp_replace(min(e.body->>'number'), '[^[:alnum:]]', '', 'g'))
+             AND (SELECT coalesce(sum(m.change), 0) FROM stock_moves m WHERE m.item_id = i.id) > 0)
+      ORDER BY 3 DESC, 2 LIMIT ${mostProposed}`,
+    { bind: [new Date(now().getTime() - 365 * 86_400_000)], type: QueryTypes.SELECT },
+  );
+}
+
 /** Entries that were undone count too: the price was asked all the same. */
 export async function partPrices(store: Store, number: string): Promise<PartPrices['prices']> {
   const rows = await store.sequelize.query<{

@@ -86,21 +86,11 @@ export async function changeStock(store: Store, id: string, { by, version, item 
       if (there?.version === version + 1 && there.changed_by === by && canonicalJson(there.document) === canonicalJson(item))
         return readStock(store, id, transaction);
       if ((there?.version ?? 0) !== version) throw new ApiError('stock-version-conflict');
-      const made = [id, version + 1, JSON.stringify(item), searchOf(item), by, store.now()];
-      if (there) {
+      if (there) await writeVersion(store, item, version, by, transaction);
+      else
         await sequelize.query(
-          `INSERT INTO stock_items_before (item_id, version, document, changed_by, changed_at)
-             SELECT id, version, document, changed_by, changed_at FROM stock_items WHERE id = $1`,
-          { bind: [id], transaction },
-        );
-        await sequelize.query(
-          'UPDATE stock_items SET version = $2, document = $3, search = $4, changed_by = $5, changed_at = $6 WHERE id = $1',
-          { bind: made, transaction },
-        );
-      } else
-        await sequelize.query(
-          'INSERT INTO stock_items (id, version, document, search, changed_by, changed_at) VALUES ($1, $2, $3, $4, $5, $6)',
-          { bind: made, transaction },
+          'INSERT INTO stock_items (id, version, document, search, changed_by, changed_at) VALUES ($1, 1, $2, $3, $4, $5)',
+          { bind: [id, JSON.stringify(item), searchOf(item), by, store.now()], transaction },
         );
       return readStock(store, id, transaction);
     }),
@@ -151,7 +141,10 @@ export async function stockMoves(store: Store, id: string): Promise<StockMoves['
   return rows.map(({ at, ...row }) => ({ ...row, at: at.toISOString() }));
 }
 
-/** What a job’s new entries took from the stock or put back: a part that was fitted, and one whose fitting was undone. */
+/**
+ * What a job’s new entries took from the stock or put back: a part that was fitted, and one whose fitting was undone. Of a donor only the board
+ * goes: the set stays where it is.
+ */
 export async function moveByEntries(
   store: Store,
   job: string,
@@ -160,11 +153,49 @@ export async function moveByEntries(
   transaction: Transaction,
 ): Promise<void> {
   for (const { id, by, body } of added) {
-    if (body.kind === 'part.fitted' && body.item !== undefined)
+    if (body.kind === 'part.fitted' && body.item !== undefined) {
+      if (await markDonor(store, body.item, body, 'taken', by, transaction)) continue;
       await addMove(store, { id, item: body.item, change: -1, reason: 'fitted', job, by }, transaction);
+    }
     if (body.kind !== 'entry.retracted') continue;
     const target = [...ledger, ...added].find(({ id: one, seq }) => one === body.entry || seq === body.entry);
-    if (target?.body.kind === 'part.fitted' && target.body.item !== undefined)
+    if (target?.body.kind !== 'part.fitted' || target.body.item === undefined) continue;
+    if (!(await markDonor(store, target.body.item, target.body, 'good', by, transaction)))
       await addMove(store, { id, item: target.body.item, change: 1, reason: 'put-back', job, by }, transaction);
   }
+}
+
+/** Whether the item is a donor; its board of this assembly and number is marked in its document. */
+async function markDonor(
+  store: Store,
+  item: string,
+  { assembly, number }: { readonly assembly: string; readonly number: string },
+  state: 'taken' | 'good',
+  by: string,
+  transaction: Transaction,
+): Promise<boolean> {
+  const [row] = await store.sequelize.query<{ document: unknown; version: number }>(
+    `SELECT document, version FROM stock_items WHERE id = $1 AND document->>'what' = 'donor' FOR UPDATE`,
+    { bind: [item], type: QueryTypes.SELECT, transaction },
+  );
+  if (!row) return false;
+  const before = stockItemSchema.parse(row.document);
+  const boards = before.donor?.boards.map((board) =>
+    board.assembly === assembly && numberKey(board.number) === numberKey(number) ? { ...board, state } : board,
+  );
+  await writeVersion(store, { ...before, donor: { chips: [], ...before.donor, boards: boards ?? [] } }, row.version, by, transaction);
+  return true;
+}
+
+/** The document so far stays on record beside the new one. */
+async function writeVersion(store: Store, item: StockItem, version: number, by: string, transaction: Transaction): Promise<void> {
+  await store.sequelize.query(
+    `INSERT INTO stock_items_before (item_id, version, document, changed_by, changed_at)
+       SELECT id, version, document, changed_by, changed_at FROM stock_items WHERE id = $1`,
+    { bind: [item.id], transaction },
+  );
+  await store.sequelize.query(
+    'UPDATE stock_items SET version = $2, document = $3, search = $4, changed_by = $5, changed_at = $6 WHERE id = $1',
+    { bind: [item.id, version + 1, JSON.stringify(item), searchOf(item), by, store.now()], transaction },
+  );
 }

@@ -47,6 +47,21 @@ describe('what a card says beside the verdict', () => {
     expect(over(worked)).toEqual({ money: false, minutes: false });
   });
 
+  test('what is still to be seen of a repaired set is work for the day: its hands and its waits', () => {
+    const repaired: Told[] = [
+      { kind: 'set.changed', v: 3, stage: 'back-off' },
+      { kind: 'repair.done', v: 2, repair: 'replace.tcon', result: 'cured' },
+    ];
+    const ahead = (told: Told[]) => cardOf(caseOf(['lit-blank'], told), shipped()).ahead;
+    const [proof, ...others] = ahead(repaired);
+    expect([proof?.id, others]).toEqual(['proof', []]);
+    expect(proof?.hands).toBeGreaterThan(5);
+    // A T-con that was replaced soaks for two hours (common practice, no source).
+    expect(proof?.wait).toBeGreaterThanOrEqual(120);
+    const soaked = ahead([...repaired, { kind: 'proof.soaked', v: 1, minutes: 120, result: 'passed' }])[0];
+    expect((proof?.wait ?? 0) - (soaked?.wait ?? 0)).toBe(120);
+  });
+
   test('a job that was opened again has no end', () => {
     const closed: Told = { kind: 'job.closed', outcome: 'not-worth-it', minutes: 20 };
     expect(cardOf(caseOf(['dead'], [closed]), shipped()).closedAt).toEqual(expect.any(String));

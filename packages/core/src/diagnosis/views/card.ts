@@ -1,6 +1,7 @@
 /** One row a job, for lists and search: a cache of the fold that nothing decides from. */
 import type { CompiledPack } from '../../knowledge/index.ts';
 import { liveEntries, openWaits, type CaseInput, type Wait } from '../../ledger/index.ts';
+import { proofOfRepair, type ProofItem } from '../../proof/index.ts';
 import { stillOut } from '../../safety/index.ts';
 import { partsOf, waitOf, type JobPart, type OrderRefusal } from '../../parts/index.ts';
 import { briefOf } from './brief.ts';
@@ -30,7 +31,7 @@ export interface JobCardFacts {
   readonly lastSeq: number;
   /** Timers that nobody has ended. */
   readonly waits: readonly Wait[];
-  /** What the likeliest way on takes: the next step, and the first repair behind it; minutes. */
+  /** What the likeliest way on takes: the next step and the first repair behind it, or the proof of one that is done; minutes. */
   readonly ahead: readonly { readonly id: string; readonly hands: number; readonly wait: number }[];
   /** Day it was promised for, YYYY-MM-DD. */
   readonly promisedOn?: string;
@@ -70,6 +71,8 @@ export type WaitsFor = (typeof waitsForKinds)[number];
 
 const benchKinds = new Set(['test.answered', 'reading.taken', 'repair.done', 'part.fitted', 'flash.done', 'set.changed']);
 
+const sumOf = (items: readonly ProofItem[], of: 'minutes' | 'waitMinutes'): number => items.reduce((sum, one) => sum + one[of], 0);
+
 /** What the list of jobs shows of a case, from its ledger and whose set it is. Times in milliseconds since 1970, minutes hands-on. */
 export function cardOf(input: CaseInput, compiled: CompiledPack, ownSet = false): JobCardFacts {
   const live = liveEntries(input.entries);
@@ -95,6 +98,7 @@ export function cardOf(input: CaseInput, compiled: CompiledPack, ownSet = false)
   const trial = live.findLast(({ body }) => body.kind === 'trial.started' || body.kind === 'trial.ended')?.body;
   const comeback = live.findLast(({ body }) => body.kind === 'comeback.linked')?.body;
   const left = live.findLast(({ body }) => body.kind === 'set.collected' || body.kind === 'job.reopened')?.body;
+  const proof = next?.id === 'prove-and-close' ? proofOfRepair(live, brief.set, compiled).items : [];
   const waitsFor: WaitsFor = closed
     ? 'nothing'
     : asked?.kind === 'quote.sent'
@@ -123,7 +127,7 @@ export function cardOf(input: CaseInput, compiled: CompiledPack, ownSet = false)
     entryCount: input.entries.length,
     lastSeq: input.entries.reduce((most, entry) => Math.max(most, entry.seq), 0),
     waits,
-    ahead,
+    ahead: proof.length === 0 ? ahead : [{ id: 'proof', hands: sumOf(proof, 'minutes'), wait: sumOf(proof, 'waitMinutes') }],
     ...(promised?.kind === 'date.promised' ? { promisedOn: promised.on } : {}),
     ...(shelved?.kind === 'set.shelved' ? { shelf: shelved.shelf } : {}),
     ...(input.set.sizeInch === undefined ? {} : { sizeInch: input.set.sizeInch }),

@@ -3,6 +3,8 @@ export const counterWords = {
   counter: {
     title: 'Check in a set',
     customer: 'Customer',
+    language: 'Language of quotes and reports',
+    languageShop: 'as in the settings',
     ownSet: 'No customer (own set, donated, trade-in)',
     name: 'Name',
     contact: 'Phone or mail',

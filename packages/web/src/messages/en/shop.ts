@@ -118,6 +118,7 @@ export const shopWords = {
     faultNone: 'Not confirmed',
     minutes: 'Hands-on minutes',
     warranty: 'Our warranty on this repair, days (0: none)',
+    unwritten: 'The customer has not agreed in writing to what remains or is lost.',
     remains: 'Remarks (remaining defect, warranty, old part)',
     leftTitle: 'Changes left in the set',
     leftHelp: 'Restore these before the set leaves. Tick what stays: it is recorded as a modification.',

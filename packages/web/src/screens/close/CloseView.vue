@@ -7,6 +7,7 @@ import {
   flashResults,
   leftBeforeClosing,
   liveEntries,
+  lossAgreed,
   memories,
   notInBook,
   outcomesOfAJob,
@@ -179,6 +180,8 @@ const remains = boundsOf(closed.remains);
 const warrantyBounds = boundsOf(closed.warrantyDays);
 /** What leaves unrepaired has none. */
 const givesWarranty = computed(() => end.outcome !== '' && usedAgain.includes(end.outcome));
+/** What is lost for good is agreed in writing. */
+const unwritten = computed(() => end.outcome !== '' && !lossAgreed(end.outcome, liveEntries(store.entries)));
 const closing = ref(false);
 async function closeJob(): Promise<void> {
   const { outcome } = end;
@@ -343,6 +346,9 @@ async function closeJob(): Promise<void> {
             :error="errors.warranty"
             inputmode="numeric"
           />
+          <p v-if="unwritten && job.customer !== null" class="wide alarm" data-test="unwritten">
+            {{ t('close.unwritten') }} <RouterLink :to="`/jobs/${id}/call`">{{ t('bench.call') }}</RouterLink>
+          </p>
           <TextField id="remains" v-model="end.remains" :bounds="remains" class="wide" :label="t('close.remains')" :rows="3" />
           <fieldset v-if="leftNow.length > 0" class="wide sheet" data-test="left-out-closing">
             <legend>{{ t('close.leftTitle') }}</legend>

@@ -1,9 +1,11 @@
 <script setup lang="ts">
 /** Whose set it is. Those known already are found while typing, so that nobody is there twice. */
 import type { KnownCustomer } from '@veglia/contract';
+import { paperLanguages } from '@veglia/core';
 import { onUnmounted, ref, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { api, NotReached } from '../../api.ts';
+import ChoiceField from '../../parts/ChoiceField.vue';
 import TextField from '../../parts/TextField.vue';
 import { textBounds, type ErrorOf, type IntakeForm } from './intake.ts';
 
@@ -41,9 +43,16 @@ function letGo(): void {
 <template>
   <fieldset class="sheet fields">
     <legend>{{ t('counter.customer') }} <kbd>Alt 3</kbd></legend>
-    <div class="field wide">
+    <div class="field own">
       <el-checkbox v-model="form.ownSet">{{ t('counter.ownSet') }}</el-checkbox>
     </div>
+    <ChoiceField
+      id="customer-language"
+      v-model="form.language"
+      :label="t('counter.language')"
+      :none="t('counter.languageShop')"
+      :options="paperLanguages.map((value) => ({ value, label: t(`language.${value}`) }))"
+    />
     <TextField
       id="name"
       v-model="form.name"
@@ -73,6 +82,9 @@ function letGo(): void {
 </template>
 
 <style scoped>
+.own {
+  align-self: end;
+}
 .inline .grouplabel {
   flex: 1 0 100%;
 }

@@ -34,6 +34,7 @@ describe('what is typed at the counter', () => {
     limitMinutes: '45',
     checkFee: '24,50',
     mayLoseData: 'no',
+    language: 'de',
     answers: [{ test: 'torch', outcome: 'faint-picture' }],
     notes: ['smells of fish'],
     ownSet: true,
@@ -54,6 +55,7 @@ describe('what is typed at the counter', () => {
     expect(made[0]).toMatchObject({
       set: { family: 'quorvane.qk3', sizeInch: 50, ageYears: 6.5 },
       mayLoseData: false,
+      language: 'de',
       earlierDid: ['boards-swapped'],
     });
     expect(made[1]).toMatchObject({ words: 'it only talks', often: 'sometimes', since: 'Sunday' });

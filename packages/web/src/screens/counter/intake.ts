@@ -6,6 +6,7 @@ import {
   parseSeen,
   setFactsSchema,
   type accessories,
+  type paperLanguages,
   type Body,
   type BodyOf,
   type CompiledPack,
@@ -79,6 +80,8 @@ export interface IntakeForm {
   promised: string;
   warranty: 'unknown' | 'running' | 'over';
   mayLoseData: '' | 'yes' | 'no';
+  /** Empty: the shop’s. */
+  language: '' | (typeof paperLanguages)[number];
   needs: string;
   canDoWithout: string;
   /** Answered at the counter, and taken from the quick line. */
@@ -126,6 +129,7 @@ export const blankIntake = (id: string): IntakeForm => ({
   checkFee: '',
   warranty: 'unknown',
   mayLoseData: '',
+  language: '',
   needs: '',
   canDoWithout: '',
   answers: [],
@@ -245,6 +249,7 @@ export function bodiesOf(form: IntakeForm, compiled: CompiledPack, currency: str
     ...given('otherAccessories', form.otherAccessories),
     ...(form.warranty === 'unknown' ? {} : { warranty: form.warranty }),
     ...(form.mayLoseData === '' ? {} : { mayLoseData: form.mayLoseData === 'yes' }),
+    ...(form.language === '' ? {} : { language: form.language }),
     ...given('needs', form.needs),
     ...given('canDoWithout', form.canDoWithout),
     ...(Object.keys(form.looks).length > 0 ? { looks: { ...form.looks } } : {}),

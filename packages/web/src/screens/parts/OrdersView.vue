@@ -25,6 +25,7 @@ const packs = usePacks();
 const names = useNames(() => packs.current);
 const now = useNow();
 const jobs = shallowRef<Orders['jobs']>();
+const proposed = shallowRef<Orders['proposed']>([]);
 const low = shallowRef<readonly StockState[]>([]);
 const reached = ref(true);
 const said = ref<readonly string[]>([]);
@@ -34,7 +35,7 @@ const form = reactive<Record<string, { on: string; reference: string }>>({});
 async function load(): Promise<void> {
   try {
     const [reply, stock] = [await api.orders(), await api.stock({})];
-    if (reply.ok) jobs.value = reply.value.jobs;
+    if (reply.ok) [jobs.value, proposed.value] = [reply.value.jobs, reply.value.proposed];
     if (stock.ok) low.value = stock.value.items.filter(({ item, count }) => item.least !== undefined && count < item.least);
     reached.value = true;
   } catch (error) {
@@ -239,6 +240,17 @@ function save(): void {
               {{ names.assembly(part.assembly) }} <span class="reading">{{ part.number }}</span>
             </span>
             <span class="reading">{{ money(part.price) }}</span>
+          </li>
+        </ul>
+      </section>
+      <section v-if="proposed.length > 0" class="sheet" data-test="proposed">
+        <h2>{{ t('orders.proposed') }}</h2>
+        <ul>
+          <li v-for="one in proposed" :key="one.number">
+            <span class="reading">{{ t('orders.times', one.fitted) }}</span>
+            <span class="reading">{{ one.number }}</span>
+            <span>{{ names.assembly(one.assembly) }}</span>
+            <span class="soft">{{ t('orders.lastOn', { day: d(`${one.lastOn}T12:00:00`, 'day') }) }}</span>
           </li>
         </ul>
       </section>

@@ -43,7 +43,10 @@ const lines = computed(() =>
                 slot,
                 card,
                 wait: step.wait,
-                name: props.names.step(kind, slot.step, card.next?.id === slot.step ? card.next.of : undefined),
+                name:
+                  slot.step === 'proof'
+                    ? t('proof.title')
+                    : props.names.step(kind, slot.step, card.next?.id === slot.step ? card.next.of : undefined),
               },
             ]
           : [];
