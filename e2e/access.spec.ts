@@ -102,6 +102,44 @@ const screens: [string, (page: Page) => Promise<void>][] = [
   ['close', async (page) => void (await page.goto(`/jobs/${await jobOf(page, 'on-the-bench')}/close`))],
   ['call', async (page) => void (await page.goto(`/jobs/${await jobOf(page, 'on-the-bench')}/call`))],
   [
+    'parts of a job',
+    async (page) => {
+      await page.goto(`/jobs/${await jobOf(page, 'on-the-bench')}/parts`);
+      await page.getByLabel('Number on the board').fill('QKP-2250');
+      await page.getByText('Other source').click();
+      await expect(page.getByTestId('offers')).toBeVisible();
+    },
+  ],
+  [
+    'orders',
+    async (page) => {
+      await page.goto('/parts');
+      await expect(page.getByRole('heading', { name: 'Parts' })).toBeVisible();
+    },
+  ],
+  [
+    'parts in stock',
+    async (page) => {
+      await page.goto('/parts/stock');
+      await page.getByTestId('add-item').click();
+      await expect(page.getByTestId('item-form')).toBeVisible();
+    },
+  ],
+  [
+    'repair or not',
+    async (page) => {
+      await page.goto(`/jobs/${await jobOf(page, 'on-the-bench')}/worth`);
+      await expect(page.getByTestId('break-even')).toBeVisible();
+    },
+  ],
+  [
+    'hand over',
+    async (page) => {
+      await page.goto(`/jobs/${await jobOf(page, 'on-the-bench')}/handover`);
+      await expect(page.getByTestId('papers')).toBeVisible();
+    },
+  ],
+  [
     'flash',
     async (page) => {
       await page.goto(`/jobs/${await jobOf(page, 'on-the-bench')}/flash`);

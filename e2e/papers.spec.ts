@@ -24,7 +24,7 @@ test('the call sheet says what is known and the price in plain words, and keeps 
   await page.getByLabel('Spoken to').fill('his sister');
   await page.getByTestId('said-yes').click();
   await expect(page.getByTestId('quotes')).toContainText('Quoted: €120.00–€180.00');
-  await expect(page.getByTestId('quotes')).toContainText(/Accepts\s*Repair \(his sister\)/);
+  await expect(page.getByTestId('quotes')).toContainText(/Accepts\s*Repair by phone \(his sister\)/);
   // Shown at once, stored a moment later.
   await expect.poll(() => app.count("SELECT count(*) FROM ledger_entries WHERE kind IN ('quote.sent', 'quote.answered')")).toBe(2);
   // A name somebody gave is personal: it is not in the ledger itself.

@@ -102,18 +102,6 @@ async function light(page, address) {
   await page.locator('[data-test="code"]').waitFor();
   await page.locator('[data-test="blink-table"]').waitFor();
 }
-async function tapped(page, address) {
-  await page.clock.install();
-  await page.goto(`${address}/blink`);
-  await page.locator('[data-test="tap-pad"]').focus();
-  for (let k = 0; k < 10; k++) {
-    await page.keyboard.press('b');
-    await page.clock.runFor(k === 4 || k === 9 ? 2000 : 600);
-  }
-  await page.locator('[data-test="sure"]').waitFor();
-  await page.evaluate('scrollTo(0, 0)');
-}
-
 /** A set that restarts, both panel ribbons out: walked there by keys, once for all pictures. */
 async function cutWalked(page, address) {
   await page.goto(await jobWhere(page, address, (card) => card.state === 'on-the-bench' && card.symptoms.includes('restart-loop')));
@@ -166,17 +154,9 @@ const pictures = {
     },
   },
   counter: { go: intake },
-  'counter-phone': { go: intake, viewport: { width: 390, height: 844 } },
   bench: {
     go: async (page, address) => {
       await cutWalked(page, address);
-    },
-  },
-  'bench-far': {
-    go: async (page, address) => {
-      await cutWalked(page, address);
-      await page.keyboard.press('b');
-      await page.locator('.benchpage.far').waitFor();
     },
   },
   'bench-dark': {
@@ -201,7 +181,6 @@ const pictures = {
     },
   },
   lights: { go: light },
-  'lights-phone': { go: tapped, viewport: { width: 390, height: 844 } },
   stock: {
     go: async (page, address) => {
       await page.goto(`${address}/stock`);
@@ -212,10 +191,32 @@ const pictures = {
       await page.locator('.differs').first().waitFor();
     },
   },
-  counted: {
+  parts: {
     go: async (page, address) => {
-      await page.goto(`${address}/experience`);
-      await page.locator('[data-test="counted-jobs"] li').first().waitFor();
+      await page.goto(`${await jobWhere(page, address, (card) => card.parts.some(({ state }) => state === 'on-order'))}/parts`);
+      await page.locator('[data-test="ask-offers"]').click();
+      await page.locator('[data-test="put-offer"]').first().waitFor();
+    },
+  },
+  orders: {
+    go: async (page, address) => {
+      await page.goto(`${address}/parts`);
+      await page.locator('[data-test="on-order"]').waitFor();
+    },
+  },
+  worth: {
+    go: async (page, address) => {
+      await page.goto(`${await jobWhere(page, address, (card) => card.layout === 'one-board' && card.parts.length > 0)}/worth`);
+      await page.getByLabel('Price, EUR').fill('35');
+      await page.getByRole('button', { name: 'Compare' }).click();
+      await page.locator('[data-option="workaround"]').waitFor();
+      await page.locator('[data-test="chart"] svg').waitFor();
+    },
+  },
+  handover: {
+    go: async (page, address) => {
+      await page.goto(`${await jobPath(page, address, 1)}/handover`);
+      await page.locator('[data-test="bill"] table').waitFor();
     },
   },
   settings: {

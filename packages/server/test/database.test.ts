@@ -70,7 +70,7 @@ describe('migrations', () => {
     `ALTER TABLE job_cards DROP COLUMN number, DROP COLUMN opened_at, DROP COLUMN shelf, DROP COLUMN family, DROP COLUMN layout,
        DROP COLUMN code, DROP COLUMN symptoms, DROP COLUMN waiting, DROP COLUMN search`,
     'CREATE INDEX job_cards_state ON job_cards (state)',
-    'DROP INDEX ledger_flash_target, ledger_flash_image, job_cards_parts, job_cards_uncollected, ledger_entries_part_number, ledger_entries_want',
+    'DROP INDEX IF EXISTS ledger_flash_target, ledger_flash_image, job_cards_parts, job_cards_uncollected, ledger_entries_part_number, ledger_entries_want',
     'DROP COLLATION veglia_natural',
     `UPDATE job_cards SET card = jsonb_set(card #- '{top,probability}', '{top,odds}', card #> '{top,probability}')
       WHERE card #> '{top,probability}' IS NOT NULL`,

@@ -20,7 +20,7 @@ describe('may a part be ordered', () => {
 describe('a loss is agreed in writing', () => {
   const said = (answer: object): Body[] => [
     { kind: 'quote.sent', v: 2, total: { amountMinor: 5000, currency: 'EUR' }, options: ['workaround'] },
-    { kind: 'quote.answered', v: 2, answer: 'yes', ...answer } as Body,
+    { kind: 'quote.answered', v: 2, answer: 'yes', ...answer },
   ];
   test.each<[string, Parameters<typeof lossAgreed>[0], Body[], boolean]>([
     ['a repair takes nothing', 'repaired', [], true],

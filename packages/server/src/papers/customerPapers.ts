@@ -25,11 +25,11 @@ interface Ground {
   readonly w: CustomerWords;
   readonly language: CustomerLanguage;
   readonly live: ReturnType<typeof liveEntries>;
-  last<K extends EntryKind>(kind: K): BodyOf<K> | undefined;
-  all<K extends EntryKind>(kind: K): BodyOf<K>[];
-  money(money: Money): string;
-  date(iso: string): string;
-  assembly(id: string): string;
+  readonly last: <K extends EntryKind>(kind: K) => BodyOf<K> | undefined;
+  readonly all: <K extends EntryKind>(kind: K) => BodyOf<K>[];
+  readonly money: (money: Money) => string;
+  readonly date: (iso: string) => string;
+  readonly assembly: (id: string) => string;
 }
 
 /** The language somebody asked for, or the one the last quote was in, the customer’s, the shop’s. */

@@ -40,8 +40,9 @@ export const moneyWords = {
     net: 'Gain',
     netHelp: 'Worth of what the customer then has, less the bill',
     best: 'most worth',
-    breakEven: 'Break-even: the repair pays up to a bill of {amount}, which leaves {minutes} min of labour beside the likely parts.',
-    noBreakEven: 'The repair pays at no price.',
+    breakEven:
+      'Break-even: against the next best option the repair pays up to a bill of {amount}, which leaves {minutes} min of labour beside the likely parts.',
+    noBreakEven: 'Against the next best option the repair pays at no price.',
     check: 'One more check is worth {worth}: {what} ({cost}).',
     noCheck: 'No further check is worth its cost before a part is bought.',
     spread: 'Nine of ten repairs cost less than the upper figure, one of ten less than the lower one. Labour ±30 %, prices ±15 %.',
