@@ -186,7 +186,7 @@ export {
 } from './words/index.ts';
 export type { CustomerLanguage, CustomerWords, Language, Words } from './words/index.ts';
 export { helpRequest, readingLines, type HelpFacts } from './readings.ts';
-export { gearToProve, jobSettings, shopChangeSchema, shopSettingsSchema, shopStateSchema, usualShopSettings } from './shop.ts';
+export { gearToProve, jobSettings, taxRuleOf, shopChangeSchema, shopSettingsSchema, shopStateSchema, usualShopSettings } from './shop.ts';
 export type { ShopChange, ShopSettings, ShopState } from './shop.ts';
 export { paperCodes, type PaperCode } from './paper.ts';
 export { readVoltsCsv } from './voltsCsv.ts';

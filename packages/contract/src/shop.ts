@@ -1,5 +1,5 @@
 /** What a shop says of itself: rates, tools, people's words on papers. One document, changed as a whole. */
-import { idSchema, paperLanguages, settingsSchema, usualLapseMinutes, type Settings } from '@veglia/core';
+import { idSchema, paperLanguages, settingsSchema, usualLapseMinutes, type Settings, type TaxRule } from '@veglia/core';
 import { z } from 'zod';
 
 const shortText = z.string().trim().max(120);
@@ -98,6 +98,12 @@ export const shopChangeSchema = z.strictObject({
 });
 /** A change of the settings. */
 export type ShopChange = z.infer<typeof shopChangeSchema>;
+
+/** Its tax as a quote or a closing keeps it. */
+export const taxRuleOf = ({ taxBasisPoints, pricesHoldTax }: ShopSettings): TaxRule => ({
+  basisPoints: taxBasisPoints,
+  held: pricesHoldTax,
+});
 
 /** The part of it that a case is folded with. */
 export function jobSettings(shop: ShopSettings): Settings {

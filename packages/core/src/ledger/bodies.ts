@@ -56,6 +56,10 @@ const v1 = z.literal(1);
 const partNumber = z.string().min(1).max(120);
 const supplierName = z.string().trim().min(1).max(120);
 const day = z.iso.date();
+/** As the shop stated its prices then: hundredths of a percent, held in them or on top. */
+const taxRule = z.strictObject({ basisPoints: z.number().int().min(0).max(5000), held: z.boolean() });
+/** A rate of tax, and whether prices hold it. */
+export type TaxRule = z.infer<typeof taxRule>;
 const wholeDays = z.number().int().min(0).max(3650);
 /** The step a change or a wait belongs to. */
 const towardSchema = z.strictObject({ kind: z.enum(['test', 'repair']), id: idSchema, of: idSchema.optional() });
@@ -490,6 +494,7 @@ export const bodySchemas = {
       )
       .max(40)
       .optional(),
+    tax: taxRule.optional(),
     /** Last day on which it may be accepted at this price. */
     validUntil: day.optional(),
     language: z.enum(paperLanguages).optional(),
@@ -583,6 +588,9 @@ export const bodySchemas = {
     modified: z.array(z.string().min(1).max(200)).max(60).optional(),
     /** Of the shop, on this repair. */
     warrantyDays: wholeDays.optional(),
+    /** Of the bill: what the settings say later changes no bill that was written. */
+    rateMinorPerHour: z.number().int().min(0).max(10_000_000).optional(),
+    tax: taxRule.optional(),
   }),
   'job.reopened': z.strictObject({ kind: z.literal('job.reopened'), v: v1, reason: plainText }),
 } as const;

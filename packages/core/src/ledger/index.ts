@@ -34,7 +34,7 @@ export {
   stimuli,
   stimulusEffects,
 } from './bodies.ts';
-export type { Body, BodyOf, EntryKind, Lifted, Money, SetFacts, Toward } from './bodies.ts';
+export type { Body, BodyOf, EntryKind, Lifted, Money, SetFacts, TaxRule, Toward } from './bodies.ts';
 export { caseFileSchema, caseOfLedger, defaultSettings, findEntry, parseCase, settingsSchema } from './caseFile.ts';
 export type { CaseFile, CaseInput, Entry, ReadCase, Settings } from './caseFile.ts';
 export {

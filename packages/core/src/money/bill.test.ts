@@ -90,6 +90,14 @@ describe('the bill before a job is begun', () => {
     expect(cheapest(later) - cheapest(fresh)).toBeGreaterThanOrEqual(4000);
   });
 
+  test('once a repair cleared it, the bill is what was spent: nothing is left to be hoped for or given up', () => {
+    const cured = { kind: 'repair.done', v: 2, repair: 'replace.power', result: 'cured', minutes: 30 };
+    const bill = likelyBill(caseOf(['dead'], [cured]), shipped())!;
+    expect([bill.low, bill.high, bill.givenUp]).toEqual([0, 0, 0]);
+    // Half an hour at 48.00.
+    expect(bill.bars.find(({ cured: share }) => share > 0)).toMatchObject({ from: 2400, cured: 1, givenUp: 0 });
+  });
+
   test('a crack is dearer to hope for than a dead standby rail, and gives up more often', () => {
     const fuse = likelyBill(caseOf(['dead'], ['look.glass=clean']), shipped())!;
     const crack = likelyBill(caseOf(['half-picture'], ['look.glass=cracked']), shipped())!;

@@ -10,7 +10,7 @@ export {
   type LikelyBill,
 } from './bill.ts';
 export { likelyBill } from './likelyBill.ts';
-export { invoiceLineKinds, invoiceLines, type InvoiceLine } from './invoice.ts';
+export { invoiceLineKinds, invoiceLines, invoiceOf, type Invoice, type InvoiceLine } from './invoice.ts';
 export { labourMinor, taxOf, type Taxed, type TaxOfRate, type TaxSums } from './tax.ts';
 export { quoteLines, type QuoteFacts } from './quote.ts';
 export {

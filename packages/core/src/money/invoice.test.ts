@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import type { Body, Entry } from '../ledger/index.ts';
-import { invoiceLines, labourMinor, taxOf } from './index.ts';
+import { invoiceLines, invoiceOf, labourMinor, taxOf } from './index.ts';
 import { invoiceCases, taxCases } from './invoiceCases.ts';
 
 const entriesOf = (bodies: readonly Body[]): Entry[] =>
@@ -28,6 +28,23 @@ describe('the bill of a job', () => {
     ];
     expect(invoiceLines(entriesOf(twice), settings)).toEqual([]);
   });
+});
+
+test('a bill that was written is not changed by another rate or tax later', () => {
+  const closed: Body = {
+    kind: 'job.closed',
+    v: 2,
+    outcome: 'repaired',
+    minutes: 60,
+    rateMinorPerHour: 4800,
+    tax: { basisPoints: 1900, held: true },
+  };
+  const later = { rateMinorPerHour: 6000, currency: 'EUR' };
+  const bill = invoiceOf(entriesOf([closed]), later, { basisPoints: 2100, held: false });
+  expect([bill.total, bill.tax, bill.rule]).toEqual([4800, 766, { basisPoints: 1900, held: true }]);
+  // Closed before they were kept: by what the shop says now. 60.00 and 21 % on top.
+  const old: Body = { kind: 'job.closed', v: 2, outcome: 'repaired', minutes: 60 };
+  expect(invoiceOf(entriesOf([old]), later, { basisPoints: 2100, held: false }).total).toBe(7260);
 });
 
 describe('tax', () => {

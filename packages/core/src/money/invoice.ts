@@ -1,7 +1,7 @@
 /** The bill of a job that was closed, from its ledger: what was done, what was fitted, and never more than what was agreed. */
-import { agreedLast, liveEntries, type BodyOf, type Entry, type Settings } from '../ledger/index.ts';
+import { agreedLast, liveEntries, type BodyOf, type Entry, type Settings, type TaxRule } from '../ledger/index.ts';
 import { usedAgain } from '../safety/index.ts';
-import { labourMinor } from './tax.ts';
+import { labourMinor, taxOf, type TaxSums } from './tax.ts';
 
 /** What a line of a bill is for. The last three take something off. */
 export const invoiceLineKinds = ['labour', 'part', 'diagnostic-fee', 'agreed-at-most', 'warranty', 'goodwill'] as const;
@@ -19,7 +19,8 @@ export function invoiceLines(entries: readonly Entry[], settings: Pick<Settings,
   const live = liveEntries(entries).map(({ body }) => body);
   const end = live.findLast((body) => body.kind === 'job.closed' || body.kind === 'job.reopened');
   if (end?.kind !== 'job.closed') return [];
-  const work = usedAgain.includes(end.outcome) ? workOf(live, end, settings) : feeOf(live);
+  const rate = { rateMinorPerHour: end.rateMinorPerHour ?? settings.rateMinorPerHour };
+  const work = usedAgain.includes(end.outcome) ? workOf(live, end, rate) : feeOf(live);
   const sum = work.reduce((total, { amountMinor }) => total + amountMinor, 0);
   const comeback = live.findLast((body) => body.kind === 'comeback.linked');
   if (comeback && comeback.pays !== 'customer') return sum === 0 ? work : [...work, { what: comeback.pays, amountMinor: -sum }];
@@ -46,4 +47,22 @@ function feeOf(live: Bodies): InvoiceLine[] {
   const agreed = live.findLast((body) => body.kind === 'limit.agreed' && body.checkFee !== undefined);
   const fee = agreed?.kind === 'limit.agreed' ? (agreed.checkFee?.amountMinor ?? 0) : 0;
   return fee === 0 ? [] : [{ what: 'diagnostic-fee', amountMinor: fee }];
+}
+
+/** A bill with its sums. */
+export interface Invoice extends TaxSums {
+  readonly lines: readonly InvoiceLine[];
+  readonly rule: TaxRule;
+}
+
+/** The bill of a closed job by the rate and the tax it was closed with; by those given where it was closed before they were kept. */
+export function invoiceOf(entries: readonly Entry[], settings: Pick<Settings, 'rateMinorPerHour' | 'currency'>, usual: TaxRule): Invoice {
+  const end = liveEntries(entries).findLast(({ body }) => body.kind === 'job.closed')?.body;
+  const rule = (end?.kind === 'job.closed' ? end.tax : undefined) ?? usual;
+  const lines = invoiceLines(entries, settings);
+  const sums = taxOf(
+    lines.map(({ amountMinor }) => ({ amountMinor, basisPoints: rule.basisPoints })),
+    rule.held,
+  );
+  return { ...sums, lines, rule };
 }

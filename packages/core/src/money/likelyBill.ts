@@ -13,6 +13,11 @@ export function likelyBill(input: CaseInput, book: CompiledPack): LikelyBill | u
   const compiled = bookFor(input, book);
   const { interpretation } = believe(input, compiled);
   if (interpretation.closed || interpretation.units.length === 0) return undefined;
+  if (interpretation.cured) {
+    const { amountMinor } = spentSoFar(input, compiled, interpretation.layoutId).total;
+    const bars = billBars([{ probability: 1, minor: amountMinor, end: 'cured' }]);
+    return { low: 0, middle: 0, high: 0, givenUp: 0, curedMiddle: 0, bars };
+  }
   const layouts = Object.entries(interpretation.layoutProbabilities).filter(([, probability]) => probability >= leastLayout);
   const limits = { ...usualBillLimits, standings: Math.ceil(usualBillLimits.standings / Math.sqrt(layouts.length)) };
   const ends = layouts.flatMap(([layout, share]) => {

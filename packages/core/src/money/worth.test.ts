@@ -112,9 +112,18 @@ describe('of a job', () => {
     expect(repair?.lowMinor).toBeLessThanOrEqual(repair?.expectedMinor ?? 0);
     expect(repair?.highMinor).toBeGreaterThanOrEqual(repair?.expectedMinor ?? 0);
   });
+  test('dead and cracked: a supply that is put right drives no glass, so the panel’s price decides', () => {
+    const dead = worthOfJob(caseOf(['dead'], ['look.glass=cracked']), shipped(), asked, randomOf(1));
+    expect(dead?.options[0]?.option).toBe('hand-back');
+    // Nine tenths of a new set, and the hour of fitting it.
+    expect(dead?.options.find(({ option }) => option === 'repair')?.expectedMinor).toBeGreaterThan(0.9 * 42_000);
+  });
+
   test('a fresh complaint is worth a check before anything is bought; a case of nothing has no answer', () => {
     const fresh = worthOfJob(caseOf(['dead'], []), shipped(), asked, randomOf(1));
     expect(fresh?.check?.worthMinor).toBeGreaterThan(0);
     expect(worthOfJob({ ...caseOf(['dead']), entries: [] }, shipped(), asked, randomOf(1))).toBeUndefined();
+    const cured = { kind: 'repair.done', v: 2, repair: 'replace.power', result: 'cured' };
+    expect(worthOfJob(caseOf(['dead'], [cured]), shipped(), asked, randomOf(1))).toBeUndefined();
   });
 });

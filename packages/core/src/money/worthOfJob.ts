@@ -14,17 +14,23 @@ export interface JobWorth extends Worth {
   readonly check?: { readonly id: string; readonly worthMinor: number; readonly costMinor: number };
 }
 
-/** Undefined where nothing is known to be wrong, or the job is closed. Takes some tenths of a second: for a worker. */
+/** Undefined where nothing is known to be wrong, a repair cleared it, or the job is closed. Takes some tenths of a second: for a worker. */
 export function worthOfJob(input: CaseInput, book: CompiledPack, asked: WorthAsked, random: () => number): JobWorth | undefined {
   const compiled = bookFor(input, book);
   const belief = believe(input, compiled);
   const { interpretation } = belief;
-  if (interpretation.closed || interpretation.units.length === 0) return undefined;
+  if (interpretation.closed || interpretation.cured || interpretation.units.length === 0) return undefined;
   const from = decideFrom(belief, compiled, input.settings);
   if (!from) return undefined;
   const { model, at, plan, repairs } = from.decision;
   const partOf = (index: number): number => (repairs[index]?.partShare ?? 0) * input.settings.newSetMinor;
-  const ends = billEnds(model, at, usualBillLimits, partOf).map((end) => ({ ...end, parts: end.parts ?? 0 }));
+  const way = billEnds(model, at, usualBillLimits, partOf).map((end) => ({ ...end, parts: end.parts ?? 0 }));
+  // Behind cracked glass nothing else that is put right gives a set that can be used.
+  const glass = repairs.findIndex(({ question }) => question === true);
+  const ends =
+    interpretation.cracked && glass >= 0
+      ? [{ probability: 1, minor: model.repairs[glass]?.cost ?? 0, parts: partOf(glass), end: 'cured' as const }]
+      : way;
   const spentMinor = spentSoFar(input, compiled, interpretation.layoutId).total.amountMinor;
   const worth = repairOrNot({ ...asked, ends, spentMinor }, input.settings.rateMinorPerHour, random);
   const total = at.probabilities.reduce((sum, one) => sum + one, 0) || 1;
@@ -35,6 +41,6 @@ export function worthOfJob(input: CaseInput, book: CompiledPack, asked: WorthAsk
       costMinor: Math.round(cost / total),
     }))
     .sort((a, b) => b.worthMinor - a.worthMinor || (a.id < b.id ? -1 : 1));
-  const [best] = checks;
+  const [best] = interpretation.cracked ? [] : checks;
   return { ...worth, ...(best && best.worthMinor > 0 ? { check: best } : {}) };
 }

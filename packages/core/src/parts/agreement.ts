@@ -52,9 +52,9 @@ export function orderRefused(
   if (ownSet) return undefined;
   const standing = standingOf(live);
   if (typeof standing === 'string') return standing !== 'declined' && priceMinor <= trifleMinor ? undefined : { why: standing };
-  // What is on order, here, or here by mistake has to be paid; what is fitted is in what was spent.
+  // What is on order, here (from the own shelf too), or here by mistake has to be paid; what is fitted is in what was spent.
   const committed = partsOf(live)
-    .filter(({ state, item }) => item === undefined && (state === 'on-order' || state === 'here' || state === 'to-send-back'))
+    .filter(({ state }) => state === 'on-order' || state === 'here' || state === 'to-send-back')
     .reduce((sum, { price }) => sum + price.amountMinor, 0);
   const over = spentMinor + committed + priceMinor + fittingMinor - standing.limit;
   return over > 0 ? { why: 'over', overMinor: over } : undefined;

@@ -17,6 +17,7 @@ export interface PartFit {
 /** Boards whose firmware belongs to one panel, and boards whose picture does. */
 const imageOfPanel = new Set(['main', 'combo']);
 const drawsForPanel = new Set(['tcon']);
+const looseKinds: ReadonlySet<StockItem['what']> = new Set(['part', 'chip', 'consumable']);
 /** As far as a rule at a bench reads, millimetres. */
 const lengthTolerance = 2;
 
@@ -38,6 +39,9 @@ export function fitOf(wanted: PartWanted, item: StockItem): PartFit | undefined 
     const fit = sameNumber(wanted, { ...item, assembly: board.assembly, revision: board.revision });
     return board.state === 'untested' ? { ...fit, doubts: [...fit.doubts, 'untested'] } : fit;
   }
+  // A capacitor goes on any board; a board goes in one place only.
+  if (item.assembly === undefined && looseKinds.has(item.what))
+    return same(item.number, wanted.number) ? { how: 'same', doubts: [] } : undefined;
   if (wanted.assembly === undefined || item.assembly !== wanted.assembly) return undefined;
   if (same(item.number, wanted.number)) return sameNumber(wanted, item);
   const listed = item.fits.find((one) => named(one, wanted, (how) => how !== 'does-not-fit'));

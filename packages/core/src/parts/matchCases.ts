@@ -91,6 +91,18 @@ export const matchCases: readonly MatchCase[] = [
     fit: 'same',
   },
   {
+    name: 'a small part that goes on any board, by what is printed on it',
+    wanted: { assembly: 'power', number: '470 µF 35 V' },
+    item: item({ what: 'part', number: '470µF 35V', assembly: undefined, condition: 'new' }),
+    fit: 'same',
+  },
+  {
+    name: 'a board of which nobody wrote down what it is',
+    wanted: power,
+    item: item({ assembly: undefined }),
+    fit: null,
+  },
+  {
     name: 'one nobody has tried yet',
     wanted: power,
     item: item({

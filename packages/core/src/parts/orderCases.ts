@@ -110,6 +110,13 @@ export const orderCases: readonly OrderCase[] = [
     overMinor: 2000,
   },
   {
+    name: 'and so does what was set aside from the own shelf',
+    bodies: [limit(120), { ...(wanted(1, 48) as Extract<Body, { kind: 'part.wanted' }>), source: 'own-stock', item: uuid(50) }],
+    price: 4800,
+    refused: 'over',
+    overMinor: 2000,
+  },
+  {
     name: 'what was sent back does not',
     bodies: [limit(120), wanted(1, 48), ordered(1, 48), arrived(1, 'wrong'), sentBack(1)],
     price: 4800,

@@ -1,6 +1,6 @@
 /** A message about a job: written from its ledger, sent, and recorded as sent, refused or not delivered. Its text is kept nowhere. */
-import { customerWords, printMoney, say, type Appended, type SendMessage } from '@veglia/contract';
-import { invoiceLines, liveEntries, taxOf, type Money } from '@veglia/core';
+import { customerWords, printMoney, say, taxRuleOf, type Appended, type SendMessage } from '@veglia/contract';
+import { invoiceOf, liveEntries, type Money } from '@veglia/core';
 import { ApiError } from '../http/apiError.ts';
 import { append, readLedger } from '../jobs/ledger.ts';
 import { readJob } from '../jobs/jobs.ts';
@@ -46,10 +46,7 @@ export async function sendMessage(
           : undefined
         : closing &&
           money({
-            amountMinor: taxOf(
-              invoiceLines(entries, job.settings).map(({ amountMinor }) => ({ amountMinor, basisPoints: shop.taxBasisPoints })),
-              shop.pricesHoldTax,
-            ).total,
+            amountMinor: invoiceOf(entries, job.settings, taxRuleOf(shop)).total,
             currency: job.settings.currency,
           }),
   };

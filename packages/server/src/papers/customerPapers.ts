@@ -1,8 +1,8 @@
 /** What a customer takes home, in their language: quote, report and bill. All their words are in contract/words/customer.ts. */
-import { customerWords, printMoney, say, type CustomerLanguage, type CustomerWords } from '@veglia/contract';
+import { customerWords, printMoney, say, taxRuleOf, type CustomerLanguage, type CustomerWords } from '@veglia/contract';
 import {
   flashSessions,
-  invoiceLines,
+  invoiceOf,
   keptContent,
   liveEntries,
   proofOfRepair,
@@ -11,6 +11,7 @@ import {
   type EntryKind,
   type InvoiceLine,
   type Money,
+  type TaxRule,
   type TaxSums,
 } from '@veglia/core';
 import type { Column, Content, TDocumentDefinitions } from 'pdfmake/interfaces.js';
@@ -118,11 +119,11 @@ interface PricedLine {
   readonly text: string;
   readonly amountMinor: number;
 }
-/** Lines with amounts at the right, and below them net, tax and total as the shop states its prices. */
-function amounts({ w, money, facts: { shop } }: Ground, lines: readonly PricedLine[], currency: string, total: string): Content[] {
+/** Lines with amounts at the right, and below them net, tax and total as the shop stated its prices. */
+function amounts({ w, money }: Ground, lines: readonly PricedLine[], currency: string, rule: TaxRule): Content[] {
   const sums: TaxSums = taxOf(
-    lines.map(({ amountMinor }) => ({ amountMinor, basisPoints: shop.taxBasisPoints })),
-    shop.pricesHoldTax,
+    lines.map(({ amountMinor }) => ({ amountMinor, basisPoints: rule.basisPoints })),
+    rule.held,
   );
   const amount = (amountMinor: number): Content => ({ text: money({ amountMinor, currency }), alignment: 'right' });
   const taxes = sums.rates.filter(({ basisPoints }) => basisPoints > 0);
@@ -134,15 +135,15 @@ function amounts({ w, money, facts: { shop } }: Ground, lines: readonly PricedLi
         widths: ['*', 'auto'],
         body: [
           ...lines.map(({ text, amountMinor }): Content[] => [{ text }, amount(amountMinor)]),
-          ...(shop.pricesHoldTax ? [] : [[{ text: w.sum.net } as Content, amount(sums.net)]]),
-          ...(shop.pricesHoldTax
+          ...(rule.held ? [] : [[{ text: w.sum.net } as Content, amount(sums.net)]]),
+          ...(rule.held
             ? []
             : taxes.map(({ basisPoints, tax }): Content[] => [{ text: say(w.sum.tax, { percent: percent(basisPoints) }) }, amount(tax)])),
           [
-            { text: total, bold: true },
+            { text: w.sum.total, bold: true },
             { text: money({ amountMinor: sums.total, currency }), bold: true, alignment: 'right' },
           ],
-          ...(shop.pricesHoldTax
+          ...(rule.held
             ? taxes.map(({ basisPoints, tax }): Content[] => [
                 { text: say(w.sum.taxHeld, { percent: percent(basisPoints) }), fontSize: 9 },
                 { text: money({ amountMinor: tax, currency }), alignment: 'right', fontSize: 9 },
@@ -199,7 +200,7 @@ export function quote(
                 ground,
                 (body.lines ?? []).map((line) => ({ text: quoted(ground, line), amountMinor: line.amount.amountMinor })),
                 body.total.currency,
-                w.sum.total,
+                body.tax ?? taxRuleOf(facts.shop),
               )
             : section(w.sum.total, [money(body.total)])),
           ...(body.upTo && body.upTo.amountMinor > body.total.amountMinor
@@ -314,7 +315,7 @@ export function invoice(facts: PaperFacts, language: CustomerLanguage): TDocumen
   const { w, date, last, live } = ground;
   const { job } = facts;
   const closings = live.filter(({ body }) => body.kind === 'job.closed');
-  const lines = invoiceLines(facts.entries, job.settings);
+  const bill = invoiceOf(facts.entries, job.settings, taxRuleOf(facts.shop));
   const number = `${job.number}${closings.length > 1 ? `-${closings.length}` : ''}`;
   const paid = last('set.collected');
   return page(`${w.invoice.title} ${number}`, [
@@ -323,13 +324,13 @@ export function invoice(facts: PaperFacts, language: CustomerLanguage): TDocumen
       say(w.invoice.date, { date: date(closings.at(-1)?.at ?? job.openedAt) }),
       say(w.invoice.for, { set: setName(facts), n: job.number }),
     ]),
-    ...(lines.length === 0
+    ...(bill.lines.length === 0
       ? [{ text: w.sum.nothing } satisfies Content]
       : amounts(
           ground,
-          lines.map((line) => ({ text: billed(ground, line), amountMinor: line.amountMinor })),
+          bill.lines.map((line) => ({ text: billed(ground, line), amountMinor: line.amountMinor })),
           job.settings.currency,
-          w.sum.total,
+          bill.rule,
         )),
     ...(paid?.payment === undefined ? [] : [{ text: say(w.sum.paid, { how: w.payment[paid.payment] }) } satisfies Content]),
   ]);

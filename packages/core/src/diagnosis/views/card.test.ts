@@ -62,6 +62,32 @@ describe('what a card says beside the verdict', () => {
     expect((proof?.wait ?? 0) - (soaked?.wait ?? 0)).toBe(120);
   });
 
+  test('a part that is on its way stays on the list when its job is closed; one that nobody ordered does not', () => {
+    const want = (n: number): Told => ({
+      kind: 'part.wanted',
+      v: 1,
+      want: `0193a000-0000-4000-8000-00000000000${n}`,
+      assembly: 'power',
+      number: `PW-${n}`,
+      source: 'new',
+      price: { currency: 'EUR', amountMinor: 4800 },
+    });
+    const told: Told[] = [
+      want(1),
+      want(2),
+      {
+        kind: 'part.ordered',
+        v: 1,
+        want: '0193a000-0000-4000-8000-000000000001',
+        supplier: 'Brelm Parts',
+        price: { currency: 'EUR', amountMinor: 4800 },
+      },
+      { kind: 'job.closed', outcome: 'handed-back', minutes: 20 },
+    ];
+    const card = cardOf(caseOf(['dead'], told), shipped());
+    expect([card.waitsFor, card.parts.map(({ number, state }) => [number, state])]).toEqual(['nothing', [['PW-1', 'on-order']]]);
+  });
+
   test('a job that was opened again has no end', () => {
     const closed: Told = { kind: 'job.closed', outcome: 'not-worth-it', minutes: 20 };
     expect(cardOf(caseOf(['dead'], [closed]), shipped()).closedAt).toEqual(expect.any(String));

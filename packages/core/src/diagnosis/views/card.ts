@@ -137,7 +137,8 @@ export function cardOf(input: CaseInput, compiled: CompiledPack, ownSet = false)
     over: brief.spent.over,
     waitsFor,
     parts: parts
-      .filter(({ state }) => !closed && state !== 'fitted' && state !== 'sent-back' && state !== 'dropped')
+      // What is on its way comes whether or not the job is still open.
+      .filter(({ state }) => state !== 'fitted' && state !== 'sent-back' && state !== 'dropped' && !(closed && state === 'to-order'))
       .map(({ want, assembly, number, source, state, price, supplier, expectedOn, unproven, arrival, item, orderedOn }): CardPart => {
         const refused = state === 'to-order' ? mayOrder(input, { assembly, priceMinor: price.amountMinor }, of, compiled) : undefined;
         return {

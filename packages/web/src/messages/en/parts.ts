@@ -8,7 +8,6 @@ export const partsWords = {
     for: 'For',
     number: 'Number on the board',
     revision: 'Revision',
-    panel: 'Panel number',
     stripsHead: 'Strips of this set, to match kits',
     stripsN: 'Strips',
     leds: 'LEDs per strip',
@@ -16,6 +15,8 @@ export const partsWords = {
     connector: 'Plug',
     ledVolts: 'Volts per LED',
     proven: 'Proven. This part will be needed.',
+    cured: 'The last repair cleared the symptom. No further part is suggested.',
+    instead: 'Suggested here: {repair}. It needs no new assembly.',
     unproven: '{what} is not proven ({probability}). Ordering now is a guess: it is recorded as that.',
     noNumber: 'Enter the number printed on the board. “Listed as compatible” is a hope until the print matches.',
     notSold: { never: 'Not sold.', rarely: 'Rarely sold.', partOf: 'In this layout it is part of {of} and is not sold by itself.' },
@@ -25,7 +26,6 @@ export const partsWords = {
       count: '{n} in stock',
       free: '{n} in stock, {free} not set aside',
       take: 'Set aside for this job',
-      gone: 'All set aside for other jobs',
     },
     fit: {
       same: 'Same number',
@@ -73,8 +73,6 @@ export const partsWords = {
     },
     before: {
       title: 'Prices seen before',
-      none: 'No price of this number is on record.',
-      line: '{price}, {on}, {supplier}',
       what: { wanted: 'offered', ordered: 'ordered', fitted: 'fitted' },
     },
     byHand: {
@@ -85,7 +83,6 @@ export const partsWords = {
       put: 'Put on order list',
     },
     ofJob: 'Parts of this job',
-    none: 'No parts yet.',
     state: {
       'to-order': 'To order',
       'on-order': 'On order',
@@ -111,7 +108,6 @@ export const partsWords = {
       refused: 'Not agreed.',
       over: 'By {amount}.',
       override: 'Order all the same, because',
-      overrideHelp: 'The reason is recorded.',
     },
     arrived: { open: 'It arrived', right: 'Right part', wrong: 'Wrong part', damaged: 'Damaged', dead: 'Dead on arrival' },
     fitted: 'Record fitted',
@@ -129,7 +125,6 @@ export const partsWords = {
       },
     },
     drop: 'Not needed',
-    undo: 'Undo',
     errors: {
       number: 'Enter the number printed on the part.',
       price: '“{value}” is not a price. Enter 12 or 12.50.',
@@ -140,14 +135,12 @@ export const partsWords = {
     line: {
       waits: 'Waiting for parts: {what}',
       here: 'Parts are here: {what}',
-      open: 'Parts',
       get: 'Get the part',
     },
   },
   orders: {
     title: 'Parts',
     tabs: { orders: 'Orders', stock: 'Stock' },
-    intro: 'Parts of all open jobs, by supplier.',
     none: 'No open job needs a part.',
     noneHelp: 'Parts are put on this list from a job: Bench, then Parts.',
     noSupplier: 'No supplier chosen',
@@ -210,6 +203,7 @@ export const partsWords = {
       warranty: 'Our warranty, days',
       least: 'Reorder below, pieces',
       note: 'Note',
+      photo: 'Add photo',
       retired: 'No longer offered',
       fits: 'Fit, a line each: how: number=…, model=…, panel=…',
       fitsHelp: 'how: same, supersedes, needs-setting, needs-image, does-not-fit',

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The call sheet: what is known in three plain sentences, the price, the warnings, and what they said, with who and when. */
-import { parseAmount, plainAmount } from '@veglia/contract';
+import { parseAmount, plainAmount, taxRuleOf } from '@veglia/contract';
 import {
   answerWays,
   liveEntries,
@@ -192,6 +192,7 @@ async function send(): Promise<void> {
     upTo: amount(high),
     options: [...form.options],
     ...(form.itemised && low === lineSum.value ? { lines: lines.value } : {}),
+    tax: taxRuleOf(shop.value),
     ...(form.valid === '' ? {} : { validUntil: form.valid }),
     ...(form.language === '' ? {} : { language: form.language }),
     ...(asksFlaw.value ? { flaw: form.flaw.trim() } : {}),

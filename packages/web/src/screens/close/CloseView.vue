@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { boundsOf, parseAmount } from '@veglia/contract';
+import { boundsOf, parseAmount, taxRuleOf } from '@veglia/contract';
 import {
   bodySchemas,
   checksMissing,
@@ -209,6 +209,8 @@ async function closeJob(): Promise<void> {
     minutes,
     ...(end.remains.trim() === '' ? {} : { remains: end.remains.trim() }),
     ...(warranty === undefined ? {} : { warrantyDays: warranty }),
+    rateMinorPerHour: store.job?.settings.rateMinorPerHour ?? shop.value.rateMinorPerHour,
+    tax: taxRuleOf(shop.value),
     ...checked(),
     ...(leftNow.value.length === 0 ? {} : { modified: [...leftNow.value] }),
   });

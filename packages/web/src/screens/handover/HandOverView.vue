@@ -1,14 +1,13 @@
 <script setup lang="ts">
 /** The set leaves: papers in the customer's language, the bill, a message, and who took it. */
-import { printMoney } from '@veglia/contract';
+import { printMoney, taxRuleOf } from '@veglia/contract';
 import {
-  invoiceLines,
+  invoiceOf,
   liveEntries,
   messageTemplates,
   oldPartFates,
   paperLanguages,
   paymentWays,
-  taxOf,
   type BodyOf,
   type InvoiceLine,
 } from '@veglia/core';
@@ -51,13 +50,9 @@ const hasQuote = computed(() => last('quote.sent') !== undefined);
 const hasModification = computed(() => live.value.some(({ body }) => body.kind === 'modification.recorded'));
 const paper = (job: string, name: string): string => `/api/jobs/${job}/${name}.pdf?language=${language.value}`;
 
-const bill = computed(() => (store.job ? invoiceLines(store.entries, store.job.settings) : []));
-const sums = computed(() =>
-  taxOf(
-    bill.value.map(({ amountMinor }) => ({ amountMinor, basisPoints: shop.value.taxBasisPoints })),
-    shop.value.pricesHoldTax,
-  ),
-);
+const sums = computed(() => (store.job ? invoiceOf(store.entries, store.job.settings, taxRuleOf(shop.value)) : undefined));
+const bill = computed(() => sums.value?.lines ?? []);
+const held = computed(() => sums.value?.rule.held ?? true);
 const currency = computed(() => store.job?.settings.currency ?? 'EUR');
 const money = (amountMinor: number): string => printMoney({ amountMinor, currency: currency.value });
 function words(line: InvoiceLine): string {
@@ -114,7 +109,7 @@ async function collect(): Promise<void> {
   const { payment } = form;
   wrong.value = payment === '' ? t('handover.choosePayment') : '';
   if (payment === '') return;
-  const paid = payment === 'cash' || payment === 'card' ? { paid: { amountMinor: sums.value.total, currency: currency.value } } : {};
+  const paid = payment === 'cash' || payment === 'card' ? { paid: { amountMinor: sums.value?.total ?? 0, currency: currency.value } } : {};
   await store.write({
     kind: 'set.collected',
     v: 1,
@@ -190,18 +185,18 @@ async function collect(): Promise<void> {
               </tr>
             </tbody>
             <tfoot>
-              <template v-for="rate in sums.rates" :key="rate.basisPoints">
-                <tr v-if="rate.basisPoints > 0 && !shop.pricesHoldTax">
+              <template v-for="rate in sums?.rates ?? []" :key="rate.basisPoints">
+                <tr v-if="rate.basisPoints > 0 && !held">
                   <td>{{ t('handover.taxOnTop', { percent: rate.basisPoints / 100 }) }}</td>
                   <td class="reading">{{ money(rate.tax) }}</td>
                 </tr>
               </template>
               <tr class="total">
                 <th>{{ t('handover.total') }}</th>
-                <td class="reading">{{ money(sums.total) }}</td>
+                <td class="reading">{{ money(sums?.total ?? 0) }}</td>
               </tr>
-              <template v-for="rate in sums.rates" :key="rate.basisPoints">
-                <tr v-if="rate.basisPoints > 0 && shop.pricesHoldTax" class="soft">
+              <template v-for="rate in sums?.rates ?? []" :key="rate.basisPoints">
+                <tr v-if="rate.basisPoints > 0 && held" class="soft">
                   <td>{{ t('handover.tax', { percent: rate.basisPoints / 100 }) }}</td>
                   <td class="reading">{{ money(rate.tax) }}</td>
                 </tr>

@@ -118,9 +118,9 @@ const day = (on: string): string => d(new Date(`${on}T12:00:00`), 'weekday');
         }}</span>
         <span v-if="part.state === 'to-send-back' && part.returnDays" class="soft">{{ t('parts.returnBy', { n: part.returnDays }) }}</span>
       </span>
-      <span v-if="!fold.closed" class="acts">
+      <span class="acts">
         <button
-          v-if="part.state === 'to-order'"
+          v-if="part.state === 'to-order' && !fold.closed"
           type="button"
           class="push full"
           :aria-expanded="ordering.open"
@@ -140,7 +140,7 @@ const day = (on: string): string => d(new Date(`${on}T12:00:00`), 'weekday');
           {{ t('parts.arrived.open') }}
         </button>
         <button
-          v-if="part.state === 'here'"
+          v-if="part.state === 'here' && !fold.closed"
           type="button"
           class="push full"
           :title="t('parts.fittedHelp')"
@@ -160,7 +160,7 @@ const day = (on: string): string => d(new Date(`${on}T12:00:00`), 'weekday');
           {{ t('parts.sendBack.open') }}
         </button>
         <button
-          v-if="part.state === 'to-order' || (part.state === 'here' && part.item)"
+          v-if="part.state === 'to-order' || part.state === 'here'"
           type="button"
           class="plain"
           data-test="drop-part"

@@ -57,6 +57,15 @@ const topFault = computed(
 const never = computed(() =>
   store.compiled && form.assembly !== '' ? notSold(form.assembly, topFault.value, store.fold?.set.layout, store.compiled) : undefined,
 );
+const cured = computed(() => store.fold?.next[0]?.id === 'prove-and-close');
+/** What is suggested for this assembly takes no new one: a part on it, a cleaning, a workaround. */
+const instead = computed(() => {
+  const step = store.fold?.next.find(
+    ({ kind, id }) => kind === 'repair' && store.compiled?.pack.repairs.some((one) => one.id === id && one.assembly === form.assembly),
+  );
+  const repair = store.compiled?.pack.repairs.find(({ id }) => id === step?.id);
+  return repair && repair.kind !== 'replace' ? repair : undefined;
+});
 const proven = computed(() => picked.value?.verdict === 'proven');
 
 const figure = (typed: string): number | undefined =>
@@ -145,14 +154,19 @@ const write = (bodies: readonly Body[]): Promise<void> => store.write(...bodies)
             <TextField id="part-number" v-model="form.number" :bounds="numberLength" :label="t('parts.number')" />
             <TextField id="part-revision" v-model="form.revision" :bounds="numberLength" :label="t('parts.revision')" />
           </div>
-          <p v-if="proven" data-test="part-proven">{{ t('parts.proven') }}</p>
-          <p v-else-if="picked" class="alarm" data-test="part-unproven">
-            {{ t('parts.unproven', { what: names.assembly(picked.id), probability: percent(picked.probability) }) }}
-          </p>
-          <p v-if="never" class="alarm" data-test="not-sold">
-            <template v-if="never.how === 'part-of'">{{ t('parts.notSold.partOf', { of: names.assembly(never.of) }) }}</template>
-            <template v-else>{{ t(`parts.notSold.${never.how}`) }} {{ textOf(never.why) }}</template>
-          </p>
+          <!-- What is suggested comes a moment after the probabilities: nothing is said before. -->
+          <template v-if="!store.settling">
+            <p v-if="cured" data-test="part-cured">{{ t('parts.cured') }}</p>
+            <p v-else-if="instead" data-test="part-instead">{{ t('parts.instead', { repair: names.repair(instead.id) }) }}</p>
+            <p v-else-if="proven" data-test="part-proven">{{ t('parts.proven') }}</p>
+            <p v-else-if="picked" class="alarm" data-test="part-unproven">
+              {{ t('parts.unproven', { what: names.assembly(picked.id), probability: percent(picked.probability) }) }}
+            </p>
+            <p v-if="never && !cured && !instead" class="alarm" data-test="not-sold">
+              <template v-if="never.how === 'part-of'">{{ t('parts.notSold.partOf', { of: names.assembly(never.of) }) }}</template>
+              <template v-else>{{ t(`parts.notSold.${never.how}`) }} {{ textOf(never.why) }}</template>
+            </p>
+          </template>
           <p v-if="form.number.trim() === ''" class="soft">{{ t('parts.noNumber') }}</p>
           <StripFigures v-if="form.assembly === 'strips'" v-model="form.strips" />
           <PartByHand :key="form.assembly" :number="form.number.trim()" :currency="currency" @want="want" />

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 /** What lies in the shop that answers to it: boards and kits first by how surely they fit, donors among them. */
 import type { StockState } from '@veglia/contract';
-import { stockFor, type PartWanted } from '@veglia/core';
+import { numberKey, stockFor, type PartWanted } from '@veglia/core';
+import { watchDebounced } from '@vueuse/core';
 import { computed, onMounted, ref, shallowRef } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { api, NotReached } from '../../api.ts';
@@ -15,8 +16,14 @@ const items = shallowRef<readonly StockState[]>([]);
 const away = ref(false);
 async function load(): Promise<void> {
   try {
-    const reply = await api.stock({});
-    if (reply.ok) items.value = reply.value.items;
+    const all = await api.stock({});
+    if (!all.ok) return;
+    // A stock that isn’t listed whole is searched for what may answer.
+    const { number, model, chip } = props.wanted;
+    const asked = all.value.more ? [number, model, chip].filter((one) => one !== undefined && one !== '') : [];
+    const found = await Promise.all(asked.map((find) => api.stock({ find: find === model ? find : numberKey(find ?? '') })));
+    const states = [all, ...found].flatMap((one) => (one.ok ? one.value.items : []));
+    items.value = [...new Map(states.map((one) => [one.item.id, one])).values()];
     away.value = false;
   } catch (error) {
     if (!(error instanceof NotReached)) throw error;
@@ -24,6 +31,7 @@ async function load(): Promise<void> {
   }
 }
 onMounted(load);
+watchDebounced(() => [props.wanted.number, props.wanted.chip], load, { debounce: 300 });
 const found = computed(() => {
   const states = new Map(items.value.map((one) => [one.item.id, one]));
   return stockFor(

@@ -18,6 +18,8 @@ import { api, NotReached } from '../../api.ts';
 import type { Names } from '../../names.ts';
 import { parseBetween } from '../../numbers.ts';
 import ChoiceField from '../../parts/ChoiceField.vue';
+import PhotoButton from '../../parts/PhotoButton.vue';
+import PhotoThumb from '../../parts/PhotoThumb.vue';
 import TextField from '../../parts/TextField.vue';
 import { useSession } from '../../stores/session.ts';
 
@@ -58,6 +60,7 @@ const form = reactive({
   boards: formatDonorBoards(was?.donor?.boards ?? []).join('\n'),
   chips: formatDonorChips(was?.donor?.chips ?? []).join('\n'),
   retired: was?.retired === true,
+  photo: was?.photo ?? '',
 });
 const wrong = ref<Readonly<Record<string, string>>>({});
 const refused = ref('');
@@ -96,7 +99,6 @@ async function save(): Promise<void> {
   const [strips, leds] = [number('strips', true), number('leds', true)];
   const figures = { lengthMm: number('lengthMm', false), connector: text(form.connector), ledVolts: number('ledVolts', false) };
   const candidate = {
-    ...(was?.photo === undefined ? {} : { photo: was.photo }),
     id: props.id,
     what: form.what,
     number: form.number.trim(),
@@ -112,6 +114,7 @@ async function save(): Promise<void> {
     warrantyDays: number('warrantyDays', true),
     least: number('least', true),
     note: text(form.note),
+    photo: form.photo === '' ? undefined : form.photo,
     fits: lines('fits', parseFits),
     ...(form.what === 'strips' && strips !== undefined && leds !== undefined ? { strips: { strips, leds, ...figures } } : {}),
     ...(isDonor.value ? { donor: { boards: lines('boards', parseDonorBoards), chips: lines('chips', parseDonorChips) } } : {}),
@@ -237,6 +240,10 @@ const length = { longest: 120 };
     </template>
     <TextField id="item-note" v-model="form.note" class="wide" :rows="2" :label="t('stockParts.form.note')" :bounds="{ longest: 2000 }" />
     <el-checkbox v-if="state" v-model="form.retired" class="wide">{{ t('stockParts.form.retired') }}</el-checkbox>
+    <div class="wide inline">
+      <PhotoButton :label="t('stockParts.form.photo')" @added="(id) => (form.photo = id)" />
+      <PhotoThumb v-if="form.photo !== ''" :photo="form.photo" :alt="form.number" />
+    </div>
     <p v-if="refused" class="alarm wide" role="alert">{{ refused }}</p>
     <p v-if="saved" class="wide" role="status">{{ t('stockParts.form.saved') }}</p>
     <button type="submit" class="push full" data-test="save-item">{{ t('stockParts.form.save') }}</button>

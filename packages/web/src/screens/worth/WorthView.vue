@@ -91,7 +91,7 @@ const name = ({ option }: Pick<OptionWorth, 'option'>): string => t(`quoteOption
 const chances = (one: OptionWorth): string[] => [percent(one.works), percent(one.withLoss), percent(one.fails)];
 const addable = ['with-known-flaw', 'workaround', 'donor'] as const;
 const checkName = computed(() => {
-  const [test = '', of] = (worth.value?.check?.id ?? '').split(' ');
+  const [test = '', of] = (worth.value?.check?.id ?? '').split('|');
   return names.test(test, of);
 });
 </script>
