@@ -55,6 +55,9 @@ test('verdict, quote, approval, order, arrival, fitting, proof, hand-over; and t
   // The quote lists labour and the part; the customer accepts on the phone.
   await part.getByRole('link', { name: 'Call sheet' }).click();
   await expect(page.getByTestId('quote-lines')).toContainText('Power board, PW-48/A');
+  // Opened by its address alone too: the language is the customer’s, whatever is loaded first.
+  await page.reload();
+  await expect(page.locator('.el-select').filter({ has: page.getByLabel('Language', { exact: true }) })).toContainText('German');
   await page.getByLabel('To, EUR').fill('190');
   await page.getByTestId('told').click();
   await expect(page.getByTestId('quotes')).toContainText('Quoted');

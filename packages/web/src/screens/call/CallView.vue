@@ -46,7 +46,8 @@ interface CallForm {
   option: Option;
   how: (typeof answerWays)[number];
   itemised: boolean;
-  valid: string;
+  /** Undefined: as the shop has it. */
+  valid: string | undefined;
   language: (typeof paperLanguages)[number] | '';
   flaw: string;
 }
@@ -58,7 +59,7 @@ const form = reactive<CallForm>({
   option: 'repair',
   how: 'phone',
   itemised: false,
-  valid: '',
+  valid: undefined,
   language: '',
   flaw: '',
 });
@@ -157,14 +158,16 @@ watch(
   },
   { immediate: true },
 );
-watch(
-  () => [shop.value, opened.value] as const,
-  ([settings, body]) => {
-    form.valid ||= dayIn(settings.quoteDays, new Date(now.value));
-    form.language ||= body?.language ?? settings.customerLanguage;
-  },
-  { immediate: true },
-);
+/** The customer’s, or the shop’s; job and settings come a moment after the screen. */
+const language = computed({
+  get: () => form.language || (opened.value?.language ?? shop.value.customerLanguage),
+  set: (chosen) => (form.language = chosen),
+});
+/** A picker that was emptied says null: a quote without a last day. */
+const valid = computed<string | null>({
+  get: () => form.valid ?? dayIn(shop.value.quoteDays, new Date(now.value)),
+  set: (day) => (form.valid = day ?? ''),
+});
 /** Something will not work as before: the customer agrees to that in writing. */
 const losing: readonly Option[] = ['with-known-flaw', 'workaround'];
 const asksFlaw = computed(() => form.options.some((one) => losing.includes(one)));
@@ -193,8 +196,8 @@ async function send(): Promise<void> {
     options: [...form.options],
     ...(form.itemised && low === lineSum.value ? { lines: lines.value } : {}),
     tax: taxRuleOf(shop.value),
-    ...(form.valid === '' ? {} : { validUntil: form.valid }),
-    ...(form.language === '' ? {} : { language: form.language }),
+    ...(valid.value ? { validUntil: valid.value } : {}),
+    language: language.value,
     ...(asksFlaw.value ? { flaw: form.flaw.trim() } : {}),
   });
   told.value = true;
@@ -305,11 +308,11 @@ async function answer(said: 'yes' | 'no' | 'later'): Promise<void> {
           />
           <div class="two">
             <FormField id="quote-valid" :label="t('quoteForm.valid')">
-              <el-date-picker id="quote-valid" v-model="form.valid" type="date" value-format="YYYY-MM-DD" />
+              <el-date-picker id="quote-valid" v-model="valid" type="date" value-format="YYYY-MM-DD" />
             </FormField>
             <ChoiceField
               id="quote-language"
-              v-model="form.language"
+              v-model="language"
               :label="t('language.label')"
               :options="paperLanguages.map((value) => ({ value, label: t(`language.${value}`) }))"
             />

@@ -64,7 +64,8 @@ interface EndForm {
   /** Something else than what the ledger says. */
   minutesTyped: boolean;
   remains: string;
-  warranty: string;
+  /** Null: as the shop has it. */
+  warranty: string | null;
   /** What stays as it is now, on purpose. */
   modified: string[];
   checked: Partial<Record<ClosingCheck, 'passed' | 'not-required' | ''>>;
@@ -74,7 +75,7 @@ const flash = reactive<FlashForm>({ memory: '', image: '', result: 'starts' });
 /** Kept while somebody goes to the proof and comes back. */
 const kept = useSessionStorage<EndForm>(
   `veglia.close.${props.id}`,
-  { outcome: '', fault: '', how: '', minutes: '', minutesTyped: false, remains: '', warranty: '', modified: [], checked: {} },
+  { outcome: '', fault: '', how: '', minutes: '', minutesTyped: false, remains: '', warranty: null, modified: [], checked: {} },
   { mergeDefaults: true },
 );
 const end = kept.value;
@@ -100,7 +101,6 @@ const isModified = computed(() => liveEntries(store.entries).some(({ body }) => 
 /** Fields that follow from the ledger, once it is there. */
 function prefill(): void {
   if (!end.minutesTyped) end.minutes = String(Math.round(store.fold?.spent.minutes ?? 0));
-  end.warranty ||= String(shop.value.warrantyDays);
   const top = store.fold?.assemblies[0];
   if (part.assembly === '' && top && top.id !== notInBook && top.id !== 'outside' && top.probability >= 0.5) part.assembly = top.id;
 }
@@ -179,6 +179,10 @@ const spentMinutes = boundsOf(closed.minutes);
 const remains = boundsOf(closed.remains);
 const warrantyBounds = boundsOf(closed.warrantyDays);
 /** What leaves unrepaired has none. */
+const warrantyDays = computed({
+  get: () => end.warranty ?? String(shop.value.warrantyDays),
+  set: (typed) => (end.warranty = typed),
+});
 const givesWarranty = computed(() => end.outcome !== '' && usedAgain.includes(end.outcome));
 /** What is lost for good is agreed in writing. */
 const unwritten = computed(() => end.outcome !== '' && !lossAgreed(end.outcome, liveEntries(store.entries)));
@@ -186,10 +190,12 @@ const closing = ref(false);
 async function closeJob(): Promise<void> {
   const { outcome } = end;
   const minutes = parseBetween(end.minutes, spentMinutes);
-  const warranty = givesWarranty.value ? parseBetween(end.warranty, warrantyBounds, true) : undefined;
+  const warranty = givesWarranty.value ? parseBetween(warrantyDays.value, warrantyBounds, true) : undefined;
   const fine = collect({
     warranty:
-      givesWarranty.value && warranty === undefined ? t('close.errors.warranty', { value: end.warranty, ...warrantyBounds }) : undefined,
+      givesWarranty.value && warranty === undefined
+        ? t('close.errors.warranty', { value: warrantyDays.value, ...warrantyBounds })
+        : undefined,
     outcome: outcome === '' ? t('close.errors.outcome') : undefined,
     minutes: minutes === undefined ? t('close.errors.minutes', { value: end.minutes, ...spentMinutes }) : undefined,
     how: end.fault !== '' && end.how === '' ? t('close.errors.how') : undefined,
@@ -342,7 +348,7 @@ async function closeJob(): Promise<void> {
           <TextField
             v-if="givesWarranty"
             id="warranty-days"
-            v-model="end.warranty"
+            v-model="warrantyDays"
             class="wide"
             :label="t('close.warranty')"
             :error="errors.warranty"

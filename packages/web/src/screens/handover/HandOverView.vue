@@ -12,7 +12,7 @@ import {
   type InvoiceLine,
 } from '@veglia/core';
 import { v7 as uuidv7 } from 'uuid';
-import { computed, reactive, ref, watch } from 'vue';
+import { computed, reactive, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { api, NotReached } from '../../api.ts';
 import { useNames } from '../../names.ts';
@@ -33,19 +33,22 @@ const names = useNames(() => store.compiled);
 const live = computed(() => liveEntries(store.entries));
 const last = <K extends BodyOf<'job.opened'>['kind'] | 'quote.sent' | 'set.collected' | 'job.closed'>(kind: K) =>
   live.value.findLast(({ body }) => body.kind === kind);
-const language = ref<(typeof paperLanguages)[number]>('en');
-watch(
-  () => [live.value, shop.value] as const,
-  () => {
+type Language = (typeof paperLanguages)[number];
+const chosen = ref<Language>();
+/** As the last quote was written, as the customer reads, as the shop has it; unless another one was picked. */
+const language = computed<Language>({
+  get() {
     const opened = last('job.opened')?.body;
     const quote = last('quote.sent')?.body;
-    language.value =
+    return (
+      chosen.value ??
       (quote?.kind === 'quote.sent' ? quote.language : undefined) ??
       (opened?.kind === 'job.opened' ? opened.language : undefined) ??
-      shop.value.customerLanguage;
+      shop.value.customerLanguage
+    );
   },
-  { immediate: true },
-);
+  set: (picked) => (chosen.value = picked),
+});
 const hasQuote = computed(() => last('quote.sent') !== undefined);
 const hasModification = computed(() => live.value.some(({ body }) => body.kind === 'modification.recorded'));
 const paper = (job: string, name: string): string => `/api/jobs/${job}/${name}.pdf?language=${language.value}`;
