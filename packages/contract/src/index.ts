@@ -29,6 +29,7 @@ export {
   formatDonorBoards,
   formatDonorChips,
   formatFits,
+  formatOrdersCsv,
   formatStockCsv,
   parseDonorBoards,
   parseDonorChips,

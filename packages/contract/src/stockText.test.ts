@@ -5,6 +5,7 @@ import {
   formatDonorBoards,
   formatDonorChips,
   formatFits,
+  formatOrdersCsv,
   formatStockCsv,
   parseDonorBoards,
   parseDonorChips,
@@ -96,6 +97,31 @@ describe('CSV', () => {
     const read = (price: string) => parseStockCsv(`what,number,condition,price\npart,X,new,${price}`, 'JPY', () => id);
     expect(read('120').rows[0]?.item.price).toEqual({ amountMinor: 120, currency: 'JPY' });
     expect(read('120.5').problems.map(({ where }) => where)).toEqual(['price']);
+  });
+
+  test('orders: a price has its currency’s decimals, and a number that begins like a formula stays text', () => {
+    const part = (number: string, amountMinor: number, currency: string) => ({
+      want: id,
+      assembly: 'power',
+      number,
+      source: 'new' as const,
+      state: 'to-order' as const,
+      price: { amountMinor, currency },
+      unproven: false,
+    });
+    const job = {
+      jobId: id,
+      number: 7,
+      title: '',
+      lastSeq: 3,
+      promisedOn: null,
+      parts: [part('=1+2', 1250, 'EUR'), part('PW-1', 1250, 'JPY')],
+    };
+    const { data } = Papa.parse<string[]>(formatOrdersCsv([job]), { skipEmptyLines: true });
+    expect(data.slice(1).map((row) => [row[3], row[5]])).toEqual([
+      ["'=1+2", '12.50'],
+      ['PW-1', '1250'],
+    ]);
   });
 
   test('every column of the list is written', () => {

@@ -12,6 +12,7 @@ import {
 import Papa from 'papaparse';
 import { rowsOf } from './csvRows.ts';
 import { parseAmount, plainAmount } from './money.ts';
+import type { Orders } from './parts.ts';
 
 type FitRow = StockItem['fits'][number];
 type DonorBoard = NonNullable<StockItem['donor']>['boards'][number];
@@ -118,6 +119,7 @@ export const stockColumns = [
 
 /** A spreadsheet takes a cell that begins like this for a formula; with an apostrophe before it, it stays text. */
 const formulaStart = /^[=+\-@\t\r]/;
+const plainCell = (text: string): string => (formulaStart.test(text) ? `'${text}` : text);
 
 /** Items with their counts as CSV; amounts in their own currency’s units. */
 export function formatStockCsv(items: readonly { readonly item: StockItem; readonly count: number }[]): string {
@@ -147,10 +149,7 @@ export function formatStockCsv(items: readonly { readonly item: StockItem; reado
       note: item.note,
       id: item.id,
     };
-    return stockColumns.map((column) => {
-      const text = String(cells[column] ?? '');
-      return formulaStart.test(text) ? `'${text}` : text;
-    });
+    return stockColumns.map((column) => plainCell(String(cells[column] ?? '')));
   });
   return `${Papa.unparse({ fields: [...stockColumns], data }, { newline: '\r\n' })}\r\n`;
 }
@@ -234,4 +233,24 @@ export function parseStockCsv(text: string, currency: string, newId: () => strin
     if (problems.length === before && read.success) good.push({ row, item: read.data, ...(count === undefined ? {} : { count }) });
   });
   return { rows: good, problems };
+}
+
+/** Parts of open jobs as CSV, a line each; amounts in their own currency’s units. */
+export function formatOrdersCsv(jobs: Orders['jobs']): string {
+  const fields = ['job', 'state', 'assembly', 'number', 'supplier', 'price', 'currency', 'expected'];
+  const data = jobs.flatMap(({ number: job, parts }) =>
+    parts.map(({ state, assembly, number, supplier, price, expectedOn }) =>
+      [
+        String(job),
+        state,
+        assembly,
+        number,
+        supplier ?? '',
+        plainAmount(price.amountMinor, price.currency),
+        price.currency,
+        expectedOn ?? '',
+      ].map(plainCell),
+    ),
+  );
+  return `${Papa.unparse({ fields, data }, { newline: '\r\n' })}\r\n`;
 }

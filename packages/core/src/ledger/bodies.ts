@@ -7,13 +7,15 @@ import { flashDidSchema, flashResults, memories } from './flashStep.ts';
 
 const plainText = z.string().min(1).max(20_000);
 const minutes = z.number().min(0).max(100_000);
-const money = z.strictObject({
+/** An amount in minor units of an ISO 4217 currency. */
+export const moneySchema = z.strictObject({
   /** In the currency's smallest unit. */
   amountMinor: z.number().int().min(0).max(1_000_000_000),
   currency: z.string().regex(/^[A-Z]{3}$/),
 });
 /** An amount in minor units (cents) of an ISO 4217 currency. */
-export type Money = z.infer<typeof money>;
+export type Money = z.infer<typeof moneySchema>;
+const money = moneySchema;
 
 /** A layout, or probabilities of several. */
 export const layoutGuessSchema = z.union([idSchema, z.strictObject({ probabilities: z.record(idSchema, z.number().min(0).max(1)) })]);

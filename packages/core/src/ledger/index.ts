@@ -17,6 +17,7 @@ export {
   comebackFaults,
   comebackPayers,
   lineKinds,
+  moneySchema,
   messageResults,
   messageTemplates,
   oldPartFates,

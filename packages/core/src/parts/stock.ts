@@ -1,6 +1,7 @@
 /** What lies on a shop’s shelves to be fitted: an item’s document. How many there are follows from its moves, and stands nowhere in it. */
 import { z } from 'zod';
 import { idSchema } from '../knowledge/index.ts';
+import { moneySchema } from '../ledger/index.ts';
 
 /** What an item is. `donor`: a whole set that boards and chips are taken from. */
 export const stockKinds = ['board', 'strips', 'chip', 'part', 'consumable', 'donor'] as const;
@@ -14,7 +15,6 @@ export const donorStates = ['good', 'untested', 'bad', 'taken'] as const;
 export const moveReasons = ['bought', 'counted', 'fitted', 'put-back', 'used', 'pulled-from-donor', 'sent-back', 'scrapped'] as const;
 
 const text = z.string().trim().min(1).max(120);
-const money = z.strictObject({ amountMinor: z.number().int().min(0).max(1_000_000_000), currency: z.string().regex(/^[A-Z]{3}$/) });
 const days = z.number().int().min(0).max(3650);
 
 /** A set of LED strips in figures. */
@@ -57,8 +57,8 @@ export const stockItemSchema = z.strictObject({
   panel: text.optional(),
   condition: z.enum(stockConditions),
   place: text.optional(),
-  cost: money.optional(),
-  price: money.optional(),
+  cost: moneySchema.optional(),
+  price: moneySchema.optional(),
   supplier: text.optional(),
   /** What the shop gives on it. */
   warrantyDays: days.optional(),

@@ -15,10 +15,7 @@ import {
   type TaxSums,
 } from '@veglia/core';
 import type { Column, Content, TDocumentDefinitions } from 'pdfmake/interfaces.js';
-import type { PaperFacts } from './papers.ts';
-
-/** Millimetres to points. */
-const mm = (millimetres: number): number => (millimetres / 25.4) * 72;
+import { mm, setName, type PaperFacts } from './papers.ts';
 
 /** What the papers of one job share. */
 interface Ground {
@@ -64,8 +61,6 @@ function groundOf(facts: PaperFacts, language: CustomerLanguage): Ground {
     },
   };
 }
-
-const setName = ({ job }: PaperFacts): string => [job.plate.maker, job.plate.model].filter((part) => part !== '').join(' ');
 
 function section(title: string, lines: readonly string[]): Content[] {
   const said = lines.filter((one) => one !== '');

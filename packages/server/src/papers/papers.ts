@@ -40,10 +40,11 @@ function told({ entries }: PaperFacts): {
   };
 }
 
-const setName = ({ job }: PaperFacts): string => [job.plate.maker, job.plate.model].filter((part) => part !== '').join(' ');
+/** Maker and model, as far as they are known. */
+export const setName = ({ job }: PaperFacts): string => [job.plate.maker, job.plate.model].filter((part) => part !== '').join(' ');
 
 /** Millimetres to points. */
-const mm = (millimetres: number): number => (millimetres / 25.4) * 72;
+export const mm = (millimetres: number): number => (millimetres / 25.4) * 72;
 
 /** 100 x 60 mm, to be stuck on the back. */
 export function label(facts: PaperFacts): TDocumentDefinitions {

@@ -1,9 +1,7 @@
 /** All that was seen and measured on a job, in order, for whoever opens the set next. English: it stays in the shop. */
 import { readingLines } from '@veglia/contract';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces.js';
-import type { PaperFacts } from './papers.ts';
-
-const mm = (millimetres: number): number => (millimetres / 25.4) * 72;
+import { mm, type PaperFacts } from './papers.ts';
 
 /** A4. */
 export function technicianSheet({ job, entries, compiled }: PaperFacts): TDocumentDefinitions {

@@ -1,8 +1,7 @@
 <script setup lang="ts">
 /** Parts of all open jobs by supplier: what is to be ordered together, what is on its way, what came. */
-import type { CardPart, EntryDraft, Orders, StockState } from '@veglia/contract';
+import { formatOrdersCsv, type CardPart, type EntryDraft, type Orders, type StockState } from '@veglia/contract';
 import type { Body } from '@veglia/core';
-import Papa from 'papaparse';
 import { v7 as uuidv7 } from 'uuid';
 import { computed, onMounted, reactive, ref, shallowRef } from 'vue';
 import { useI18n } from 'vue-i18n';
@@ -127,19 +126,7 @@ const arrived = (line: Line, result: 'right' | 'wrong'): Promise<void> =>
 const today = computed(() => dayIn(0, new Date(now.value)));
 const day = (on: string): string => d(new Date(`${on}T12:00:00`), 'weekday');
 const late = ({ job, part }: Line): boolean => job.promisedOn !== null && part.expectedOn !== undefined && part.expectedOn > job.promisedOn;
-function save(): void {
-  const rows = lines.value.map(({ job, part }) => ({
-    job: job.number,
-    state: part.state,
-    assembly: part.assembly,
-    number: part.number,
-    supplier: part.supplier ?? '',
-    price: (part.price.amountMinor / 100).toFixed(2),
-    currency: part.price.currency,
-    expected: part.expectedOn ?? '',
-  }));
-  saveBlob(new Blob([Papa.unparse(rows)], { type: 'text/csv' }), `orders-${today.value}.csv`);
-}
+const save = (): void => saveBlob(new Blob([formatOrdersCsv(jobs.value ?? [])], { type: 'text/csv' }), `orders-${today.value}.csv`);
 </script>
 
 <template>
