@@ -58,6 +58,10 @@ test('verdict, quote, approval, order, arrival, fitting, proof, hand-over; and t
   // Opened by its address alone too: the language is the customer’s, whatever is loaded first.
   await page.reload();
   await expect(page.locator('.el-select').filter({ has: page.getByLabel('Language', { exact: true }) })).toContainText('German');
+  // What is written needs who writes, and a price the repair that is still to come: both arrive after the reload.
+  await expect(page.getByLabel('Technician')).toBeVisible();
+  await expect(page.getByTestId('quote-lines')).toContainText('20 min to come');
+  await expect(page.getByTestId('call-price')).toBeVisible();
   await page.getByLabel('To, EUR').fill('190');
   await page.getByTestId('told').click();
   await expect(page.getByTestId('quotes')).toContainText('Quoted');
