@@ -4,7 +4,7 @@ import { problemDocumentSchema } from '@veglia/contract';
 import type { Page } from '@playwright/test';
 import { v7 as uuidv7 } from 'uuid';
 import { expect, test } from './support/app.ts';
-import { seedJob } from './support/steps.ts';
+import { seedJob, walk } from './support/steps.ts';
 
 const opened = [
   { kind: 'job.opened', v: 3, set: { layout: 'led-tcon' } },
@@ -93,7 +93,11 @@ test('what the server refuses is kept, named with its reason, saved, edited, sen
   await expect(async () => expect(await stored(page, id)).toEqual(['before', 'behind'])).toPass();
   const [saved] = await Promise.all([page.waitForEvent('download'), needs.getByTestId('refused-save').first().click()]);
   expect(readFileSync(await saved.path(), 'utf8')).toContain('y'.repeat(20_001));
-  await needs.getByTestId('refused-again').first().click();
+  // Looked at once the server has answered: on its way it is not among those that need somebody.
+  await Promise.all([
+    page.waitForResponse((reply) => reply.url().endsWith('/entries')),
+    needs.getByTestId('refused-again').first().click(),
+  ]);
   await expect(needs.getByRole('listitem')).toHaveCount(2);
   await needs.getByTestId('refused-edit').click();
   await expect(needs.getByRole('listitem')).toHaveCount(1);
@@ -127,4 +131,30 @@ test('a photo that meets a fault of the server stays, and goes later', async ({ 
   await expect(page.getByTestId('needs-you')).toHaveCount(0);
   await page.clock.fastForward(1500);
   await expect.poll(() => sent).toBe(2);
+});
+
+test('an answer is kept even where the page is left in the instant it shows', async ({ page }) => {
+  for (let round = 0; round < 3; round += 1) {
+    const id = await onTheBench(page);
+    await expect(page.getByTestId('settling')).toHaveCount(0);
+    await page.keyboard.press('c');
+    await walk(page);
+    await page.evaluate(() => {
+      const key = document.querySelector('[data-test="next"] [data-outcome] kbd')?.textContent.trim().toLowerCase() ?? '';
+      new MutationObserver((_, seen) => {
+        if (!document.querySelector('[data-test="ledger"] [data-kind="test.answered"]')) return;
+        seen.disconnect();
+        location.href = '/settings';
+      }).observe(document.body, { childList: true, subtree: true });
+      document.body.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true }));
+    });
+    await page.waitForURL('**/settings');
+    await expect
+      .poll(async () =>
+        ((await (await page.request.get(`/api/jobs/${id}`)).json()) as { entries: { body: { kind: string } }[] }).entries.map(
+          ({ body }) => body.kind,
+        ),
+      )
+      .toContain('test.answered');
+  }
 });

@@ -225,6 +225,12 @@ export type Health = z.infer<typeof healthSchema>;
 export const currentPackSchema = z.object({ hash: z.string() });
 /** All who work in the shop. */
 export const peopleSchema = z.object({ people: z.array(personSchema) });
+/** How long somebody takes against the book: hands-on time over the book’s, from so many closed jobs whose minutes were typed. */
+export const pacesSchema = z.object({
+  people: z.array(z.object({ person: z.uuid(), factor: z.number().positive(), jobs: z.number().int().min(1) })),
+});
+/** How long people take against the book. */
+export type Paces = z.infer<typeof pacesSchema>;
 /** A job whose card can’t be read: named all the same, so that no list hides it. */
 export const unreadableCardSchema = z.object({ jobId: z.uuid(), number: z.number().int() });
 /** A job whose card can’t be read. */

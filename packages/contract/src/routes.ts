@@ -35,6 +35,7 @@ import {
   newestCountsSchema,
   newJobSchema,
   newToldSchema,
+  pacesSchema,
   packParams,
   paperQuery,
   sendMessageSchema,
@@ -140,6 +141,14 @@ export const routes = {
     reply: simulatedProbesSchema,
   },
   listPeople: { method: 'get', path: '/api/people', tag: 'shop', summary: 'People', status: 200, reply: peopleSchema },
+  listPaces: {
+    method: 'get',
+    path: '/api/people/pace',
+    tag: 'shop',
+    summary: 'How long people take against the book',
+    status: 200,
+    reply: pacesSchema,
+  },
   addPerson: {
     method: 'post',
     path: '/api/people',

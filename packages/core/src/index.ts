@@ -178,6 +178,7 @@ export {
   secondFaultProbability,
   twoFaults,
   verdicts,
+  curingStep,
 } from './diagnosis/index.ts';
 export type {
   AssemblyView,
@@ -233,7 +234,10 @@ export {
   countsOf,
   experienceOfCards,
   mergeCounts,
+  paceOf,
   shareInterval,
+  type Pace,
+  type TimedJob,
   withCounts,
 } from './learning/index.ts';
 export type { Calibration, CalibrationTenth } from './learning/index.ts';

@@ -41,7 +41,7 @@ import type { Messenger } from './messages/messenger.ts';
 import { changeFamily, listFamilyChanges } from './packs/families.ts';
 import { changeBlinkTable, listBlinkTables } from './packs/blinkTables.ts';
 import { pdfOf } from './papers/pdf.ts';
-import { addPerson, listPeople } from './people.ts';
+import { addPerson, listPaces, listPeople } from './people.ts';
 import { changeStock, listStock, moveStock, readStock, stockMoves } from './parts/stock.ts';
 import { listOrders, partPrices, stockProposals } from './parts/orders.ts';
 import { offersFor, type PartsOffers } from './parts/offers.ts';
@@ -185,6 +185,7 @@ export function createApp({
     readMeter: ({ body }) => readMeter(meter, body.function, body.range),
     touchProbes: ({ body }) => Promise.resolve(touchProbes(meter, body)),
     listPeople: async () => ({ people: await listPeople(store) }),
+    listPaces: () => listPaces(store),
     addPerson: async ({ body }) => ({ people: await addPerson(store, body) }),
     readShop: () => readShop(store),
     changeShop: ({ body }) => changeShop(store, body),

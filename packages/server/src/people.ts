@@ -1,6 +1,7 @@
 /** Who may write. Accounts come later; a name is needed now, so that every entry has somebody behind it. */
-import type { Person } from '@veglia/contract';
-import type { Transaction } from 'sequelize';
+import type { Paces, Person } from '@veglia/contract';
+import { paceOf, type TimedJob } from '@veglia/core';
+import { QueryTypes, type Transaction } from 'sequelize';
 import { againIfOvertaken, requireSame } from './http/again.ts';
 import { ApiError } from './http/apiError.ts';
 import type { Store } from './store.ts';
@@ -25,4 +26,15 @@ export async function addPerson(store: Store, { id, name }: Person): Promise<Per
 export async function listPeople(store: Store): Promise<Person[]> {
   const people = await store.models.people.findAll({ order: [['name', 'ASC']] });
   return people.map(({ id, name }) => ({ id, name }));
+}
+
+/** Of everybody who closed a job whose minutes were typed. */
+export async function listPaces(store: Store): Promise<Paces> {
+  const rows = await store.sequelize.query<{ timed: TimedJob }>(
+    `SELECT card->'timed' AS timed FROM job_cards WHERE state = 'closed' AND card ? 'timed'`,
+    { type: QueryTypes.SELECT },
+  );
+  const jobs = new Map<string, TimedJob[]>();
+  for (const { timed } of rows) jobs.set(timed.by, [...(jobs.get(timed.by) ?? []), timed]);
+  return { people: [...jobs].map(([person, timed]) => ({ person, ...paceOf(timed) })) };
 }

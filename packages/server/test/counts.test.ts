@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { jobSchema, type Told } from '@veglia/contract';
-import { countsSchema, type CaseFile } from '@veglia/core';
+import { closingChecks, countsSchema, type Body, type CaseFile } from '@veglia/core';
 import { v7 as uuidv7 } from 'uuid';
 import { newestSnapshot } from '../src/counts/counts.ts';
 import { rebuildCards } from '../src/jobs/jobs.ts';
@@ -17,18 +17,21 @@ const get = async <T>(path: string): Promise<T> => (await ask(running.app).get(p
 const newest = async (): Promise<number> => (await get<{ number: number }>('/api/counts/newest')).number;
 const job = (id: string) => get<unknown>(`/api/jobs/${id}`).then((body) => jobSchema.parse(body));
 
-async function closedJob(fault: string): Promise<string> {
+const checked = Object.fromEntries(closingChecks.map((one) => [one, 'passed']));
+async function closedJob(fault: string, before: readonly Body[] = []): Promise<string> {
   const opened = intake(running.person);
   await post('/api/jobs', opened);
-  await post(`/api/jobs/${opened.id}/entries`, {
+  const reply = await post(`/api/jobs/${opened.id}/entries`, {
     by: running.person,
     entries: [
+      ...before.map((body) => draft(body, 2)),
       draft({ kind: 'test.answered', v: 1, test: 'torch', outcome: 'faint-picture', sure: 'sure' }, 2),
       draft({ kind: 'fault.confirmed', v: 1, assembly: fault.split('.')[0] ?? '', fault }, 2),
       ...unproven(2),
-      draft({ kind: 'job.closed', v: 1, outcome: 'repaired', minutes: 40 }, 2),
+      draft({ kind: 'job.closed', v: 2, outcome: 'repaired', minutes: 40, checked }, 2),
     ],
   });
+  expect({ status: reply.status, problems: (reply.body as { problems?: unknown }).problems }).toEqual({ status: 200, problems: undefined });
   return opened.id;
 }
 const tell = (change: Record<string, unknown> = {}) =>
@@ -203,4 +206,25 @@ test('hits of a board’s known faults count as experience, with who wrote them;
   expect(await told(number)).toEqual([{ layout: 'led-tcon', family: 'pelorane.pt9', fault: 'tcon.fuse-open', n: 7, by: running.person }]);
   expect((await keep(1, true)).status).toBe(200);
   expect(await told(await newest())).toEqual([]);
+});
+
+const looked: readonly Body[] = [
+  { kind: 'set.changed', v: 3, stage: 'back-off' },
+  { kind: 'test.answered', v: 2, test: 'fuse', outcome: 'intact', sure: 'sure' },
+  { kind: 'set.changed', v: 3, stage: 'closed' },
+];
+describe('how long people take', () => {
+  test('comes from minutes typed at closing: of the doer, weighed by the book; a card made again says the same', async () => {
+    expect(await get('/api/people/pace')).toEqual({ people: [] });
+    await closedJob('main.light-command', looked);
+    const first = await get<{ people: { person: string; factor: number; jobs: number }[] }>('/api/people/pace');
+    expect(first.people).toEqual([{ person: running.person, factor: expect.any(Number) as unknown, jobs: 1 }]);
+    await closedJob('main.light-command', looked);
+    const [both] = (await get<typeof first>('/api/people/pace')).people;
+    expect(both?.jobs).toBe(2);
+    // 40 minutes for a torch with the way to it are slow, and two such jobs say so more surely than one.
+    expect(both?.factor).toBeGreaterThan(first.people[0]?.factor ?? Infinity);
+    await rebuildCards(running.store);
+    expect((await get<typeof first>('/api/people/pace')).people).toEqual([both]);
+  });
 });

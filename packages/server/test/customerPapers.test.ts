@@ -82,6 +82,16 @@ async function closedJob(): Promise<string> {
 }
 
 describe('papers of a customer', () => {
+  test.each([
+    ['a cable cleaned', { test: 'reseat', of: 'harness.picture' }, 'Picture cable cleaned or replaced'],
+    ['a power reset', { test: 'reset-wait' }, 'Set drained of power and reset'],
+    ['another outlet', { test: 'outlet' }, 'Outside the set: cause removed'],
+    ['a factory reset', { test: 'update-reset' }, 'Settings corrected or reset'],
+    ['a loan: it goes back', { test: 'swap.known-good', of: 'tcon' }, 'Nothing was repaired.'],
+  ])('%s is what was done, where it cleared the symptom', async (_, step, done) => {
+    const id = await job({ kind: 'test.answered', v: 2, ...step, outcome: 'cured', sure: 'sure' });
+    expect(await text(id, 'report', 'en')).toContain(`What was done ${done}`);
+  });
   test('a quote: what was found, what it is made of with its tax, how long it holds, what can be chosen', async () => {
     await setShop({ taxBasisPoints: 1900 });
     const id = await job(...repaired.slice(0, 2), {

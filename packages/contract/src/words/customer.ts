@@ -44,6 +44,7 @@ export interface CustomerWords {
     readonly steps: string;
     readonly done: string;
     readonly nothingDone: string;
+    readonly settings: string;
     readonly part: string;
     readonly firmware: string;
     readonly ownKept: string;
@@ -135,6 +136,7 @@ export const customerEn: CustomerWords = {
     steps: 'Tests: {tests}, measurements: {readings}.',
     done: 'What was done',
     nothingDone: 'Nothing was repaired.',
+    settings: 'Settings corrected or reset',
     part: 'Part fitted: {what}, number {number}, {source}',
     firmware: 'Firmware written: {what}',
     ownKept: 'Settings and data of the set were kept.',
@@ -257,6 +259,7 @@ export const customerDe: CustomerWords = {
     steps: 'Prüfungen: {tests}, Messungen: {readings}.',
     done: 'Ausgeführte Arbeiten',
     nothingDone: 'Es wurde nichts repariert.',
+    settings: 'Einstellungen korrigiert oder zurückgesetzt',
     part: 'Eingebautes Teil: {what}, Nummer {number}, {source}',
     firmware: 'Firmware geschrieben: {what}',
     ownKept: 'Einstellungen und Daten des Geräts sind erhalten.',

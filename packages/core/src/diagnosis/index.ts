@@ -28,5 +28,6 @@ export {
 } from './advice/steps.ts';
 export { verdicts, type MissingStep, type Verdict } from './verdict/verdict.ts';
 export { asOf, effectsOf, goOnWithEffects, type Effect, type EffectsSoFar } from './belief/effects.ts';
+export { curingStep } from './evidence/seen.ts';
 export { spentSoFar } from './views/spent.ts';
 export { mayOrder, type PartAsked } from './views/mayOrder.ts';

@@ -15,7 +15,7 @@ function randomOf(seed: number): () => number {
 }
 
 describe('repair or not', () => {
-  test.each(worthCases.map((one) => [one.name, one] as const))('%s', (_, { facts, best, expected, breakEven }) => {
+  test.each(worthCases.map((one) => [one.name, one] as const))('%s', (_, { facts, best, expected, breakEven, minutesByBook }) => {
     const worth = repairOrNot(facts, 4800, randomOf(1));
     expect(worth.options[0]?.option).toBe(best);
     const repair = worth.options.find(({ option }) => option === 'repair');
@@ -26,6 +26,7 @@ describe('repair or not', () => {
         net: expected.net,
       });
     if (breakEven !== undefined) expect(worth.breakEvenMinor).toBe(breakEven);
+    if (minutesByBook !== undefined) expect(worth.minutesByBook).toBe(minutesByBook);
     for (const { works, withLoss, fails } of worth.options) expect(works + withLoss + fails).toBeCloseTo(1, 12);
   });
 

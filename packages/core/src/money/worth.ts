@@ -30,6 +30,8 @@ export interface WorthFacts {
   /** What its parts are worth. */
   readonly donorMinor: number;
   readonly offers: readonly WorthOffer[];
+  /** Hands-on time of who is to do it, over the book’s; 1 where it is left out. */
+  readonly pace?: number;
 }
 /** How an option ends. */
 export interface OptionWorth {
@@ -53,6 +55,8 @@ export interface Worth {
   /** The dearest expected bill at which the repair is no worse than the next best; and minutes of labour that leaves beside the parts. */
   readonly breakEvenMinor: number;
   readonly breakEvenMinutes: number;
+  /** Hands-on minutes to the end of the repair by the book, expected; waits at their share. */
+  readonly minutesByBook: number;
 }
 
 const yearsOfUse = 10;
@@ -68,7 +72,9 @@ const priceSpread = 0.15;
 const draws = 4000;
 
 /** `random`: numbers from 0 to below 1; the same ones give the same figures. */
-export function repairOrNot(facts: WorthFacts, rateMinorPerHour: number, random: () => number): Worth {
+export function repairOrNot(asked: WorthFacts, rateMinorPerHour: number, random: () => number): Worth {
+  const { pace = 1 } = asked;
+  const facts = { ...asked, ends: asked.ends.map((end) => ({ ...end, minor: (end.minor - end.parts) * pace + end.parts })) };
   const worksMinor = facts.newSetMinor * worthShare(facts.ageYears);
   const repair = ofRepair(facts, worksMinor, random);
   const back: OptionWorth = {
@@ -100,6 +106,7 @@ export function repairOrNot(facts: WorthFacts, rateMinorPerHour: number, random:
     options: [...(repair ? [repair] : []), ...others].sort((a, b) => b.netMinor - a.netMinor || (a.option < b.option ? -1 : 1)),
     worksMinor: Math.round(worksMinor),
     breakEvenMinor,
+    minutesByBook: rateMinorPerHour === 0 ? 0 : Math.round((expected(asked, ({ minor, parts: of }) => minor - of) / rateMinorPerHour) * 60),
     breakEvenMinutes: rateMinorPerHour === 0 ? 0 : Math.max(0, Math.round(((breakEvenMinor - parts) / rateMinorPerHour) * 60)),
   };
 }

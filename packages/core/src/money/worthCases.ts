@@ -25,6 +25,8 @@ export interface WorthCase {
   readonly expected?: { readonly works: number; readonly cost: number; readonly net: number };
   /** The dearest bill at which the repair is still no worse than the next best. */
   readonly breakEven?: number;
+  /** Hands-on minutes to the end by the book, at 48.00 an hour. */
+  readonly minutesByBook?: number;
 }
 /** Worth after four years of ten: 1 − 0.09 × 4 = 0.64 of new, 25,600. */
 export const worthCases: readonly WorthCase[] = [
@@ -35,6 +37,17 @@ export const worthCases: readonly WorthCase[] = [
     best: 'repair',
     expected: { works: 0.8, cost: 10_100, net: 10_580 },
     breakEven: 22_180,
+    // 0.8 × (10,000 − 4000) + 0.2 × 6000 = 6000 of labour, at 80 a minute.
+    minutesByBook: 75,
+  },
+  {
+    // Labour of the repair 6000 × 1.2, its part as it was: 0.8 × (7200 + 4000 + 2000) + 0.2 × 2500. What it may cost at most stays.
+    name: 'done by someone who takes a fifth longer: dearer by a fifth of the labour',
+    facts: { ...base, pace: 1.2 },
+    best: 'repair',
+    expected: { works: 0.8, cost: 11_060, net: 9620 },
+    breakEven: 22_180,
+    minutesByBook: 75,
   },
   {
     name: 'a panel for most of a new one: hand back',

@@ -8,7 +8,7 @@ import { billEnds, usualBillLimits } from './bill.ts';
 import { repairOrNot, type Worth, type WorthFacts } from './worth.ts';
 
 /** What the ledger does not say; minor units. */
-export type WorthAsked = Pick<WorthFacts, 'feeMinor' | 'newSetMinor' | 'ageYears' | 'donorMinor' | 'offers'>;
+export type WorthAsked = Pick<WorthFacts, 'feeMinor' | 'newSetMinor' | 'ageYears' | 'donorMinor' | 'offers' | 'pace'>;
 /** Options of a case, and the check that is worth most before a part is bought: what it saves, less what it costs. */
 export interface JobWorth extends Worth {
   readonly check?: { readonly id: string; readonly worthMinor: number; readonly costMinor: number };

@@ -316,7 +316,7 @@ export async function writeCard(store: Store, job: JobRow, entries: readonly Ent
   const facts = cardOf(input, compiled, job.customerId === null);
   const counted = facts.state === 'closed' ? countsOf([input], compiled, 0) : null;
   const plate = await store.models.sets.findByPk(job.setId, options);
-  const card: Omit<JobCard, 'customerName'> = {
+  const card: Omit<JobCard, 'customerName'> & Pick<typeof facts, 'timed'> = {
     jobId: job.id,
     number: job.number,
     title: [plate?.maker, plate?.model].filter((part) => part !== undefined && part !== '').join(' '),
@@ -349,6 +349,7 @@ export async function writeCard(store: Store, job: JobRow, entries: readonly Ent
     trialUntil: facts.trialUntil ?? null,
     collected: facts.collected,
     comebackOf: facts.comebackOf ?? null,
+    ...(facts.timed ? { timed: facts.timed } : {}),
   };
   await store.models.cards.upsert(
     {

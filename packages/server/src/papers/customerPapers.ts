@@ -1,6 +1,7 @@
 /** What a customer takes home, in their language: quote, report and bill. All their words are in contract/words/customer.ts. */
 import { customerWords, printMoney, say, taxRuleOf, type CustomerLanguage, type CustomerWords } from '@veglia/contract';
 import {
+  curingStep,
   flashSessions,
   invoiceOf,
   keptContent,
@@ -235,6 +236,14 @@ export function report(facts: PaperFacts, language: CustomerLanguage): TDocument
     const repair = compiled.pack.repairs.find(({ id }) => id === compiled.currentId(body.repair));
     return repair && body.result !== 'not-tried' ? [say(w.repair[repair.kind], { what: assembly(repair.assembly) })] : [];
   });
+  const steps = all('test.answered').flatMap((body) => {
+    const step = curingStep(body, compiled);
+    if (!step) return [];
+    const did = (verb: string): boolean => step.do.some((one) => verb in one);
+    if (did('clean')) return [say(w.repair.reseat, { what: assembly(body.of ?? 'outside') })];
+    if (did('supply')) return [say(w.repair['put-right'], { what: assembly('outside') })];
+    return [did('unplug') ? w.repair.drain : w.report.settings];
+  });
   const written = flashSessions(live).flatMap(({ opened: { name }, areas }) => {
     const done = areas.filter(({ programmed }) => programmed !== undefined);
     // What was read from the set itself is what was written back.
@@ -271,6 +280,7 @@ export function report(facts: PaperFacts, language: CustomerLanguage): TDocument
         [
           ...new Set([
             ...repairs,
+            ...steps,
             ...all('part.fitted').map((body) =>
               say(w.report.part, { what: assembly(body.assembly), number: body.number, source: w.source[body.source] }),
             ),

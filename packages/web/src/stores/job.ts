@@ -213,7 +213,8 @@ export const useJob = defineStore('job', () => {
   async function write(...bodies: Body[]): Promise<void> {
     const current = job.value;
     const person = session.person;
-    if (!current || !person) return;
+    // Screens come once both are there: what is pressed is never dropped in silence.
+    if (!current || !person) throw new Error('nothing can be written before the job and who writes are there');
     const shown = fold.value;
     const all: Body[] = [];
     if (shown && bodies.some((body) => afterAdvice.has(body.kind))) {
@@ -236,10 +237,12 @@ export const useJob = defineStore('job', () => {
       by: person.id,
       draft: { id: uuidv7(), at, basedOn, body: { ...body } },
     }));
+    // On its way to the browser's own store before the screen is worked out anew, which may take longer than somebody stays on it.
+    const kept = outbox.put(written);
     // Folded at once: the next key, however quick, meets the state that this one made.
     provisional.value = [...provisional.value, ...written];
     try {
-      await outbox.put(written);
+      await kept;
       if (job.value?.id === current.id) waiting.value = await outbox.waitingFor(current.id);
     } finally {
       provisional.value = provisional.value.filter((one) => !written.includes(one));

@@ -12,10 +12,12 @@ import { local, type Waiting } from './local.ts';
 
 export type { Waiting };
 
+/** All at once, and given to the disk at once: a page that is left, or a plug that is pulled, right after it takes nothing along. */
 export async function put(entries: readonly Waiting[]): Promise<void> {
-  const transaction = (await local()).transaction('waiting', 'readwrite');
-  for (const entry of entries) await transaction.store.add(entry);
-  await transaction.done;
+  const transaction = (await local()).transaction('waiting', 'readwrite', { durability: 'strict' });
+  const added = entries.map((entry) => transaction.store.add(entry));
+  transaction.commit();
+  await Promise.all([...added, transaction.done]);
 }
 
 export async function waitingFor(jobId: string): Promise<Waiting[]> {

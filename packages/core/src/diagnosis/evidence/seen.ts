@@ -1,6 +1,6 @@
 /** What sure answers say was seen with one's own eyes: a crack, a picture, the end of the symptom. */
 import type { CompiledPack, Seen, TestDefinition } from '../../knowledge/index.ts';
-import type { Body, Entry } from '../../ledger/index.ts';
+import type { Body, BodyOf, Entry } from '../../ledger/index.ts';
 
 /** A loan goes back to the shelf: what it cured is proven, and the set is not yet whole. */
 const isLoan = (test: TestDefinition | undefined): boolean => test?.do.some((step) => 'fit' in step) ?? false;
@@ -9,12 +9,13 @@ const isLoan = (test: TestDefinition | undefined): boolean => test?.do.some((ste
 export function isCured(live: readonly Entry[], compiled: CompiledPack): boolean {
   const last = live.findLast(({ body }) => ['test.answered', 'repair.done', 'symptom.reported'].includes(body.kind))?.body;
   if (last?.kind === 'repair.done') return last.result === 'cured';
-  return (
-    last?.kind === 'test.answered' &&
-    last.outcome === 'cured' &&
-    last.sure === 'sure' &&
-    !isLoan(compiled.tests.get(compiled.currentId(last.test)))
-  );
+  return last?.kind === 'test.answered' && curingStep(last, compiled) !== undefined;
+}
+
+/** The step of an answer that ended the symptom and left the set whole. */
+export function curingStep({ test, outcome, sure }: BodyOf<'test.answered'>, compiled: CompiledPack): TestDefinition | undefined {
+  const step = outcome === 'cured' && sure === 'sure' ? compiled.tests.get(compiled.currentId(test)) : undefined;
+  return isLoan(step) ? undefined : step;
 }
 
 /** A crack in the glass was seen, and the glass wasn't replaced since. */

@@ -1,11 +1,13 @@
 /** One row a job, for lists and search: a cache of the fold that nothing decides from. */
 import type { CompiledPack } from '../../knowledge/index.ts';
+import type { TimedJob } from '../../learning/index.ts';
 import { liveEntries, openWaits, type CaseInput, type Wait } from '../../ledger/index.ts';
 import { proofOfRepair, type ProofItem } from '../../proof/index.ts';
 import { stillOut } from '../../safety/index.ts';
 import { partsOf, waitOf, type JobPart, type OrderRefusal } from '../../parts/index.ts';
 import { briefOf } from './brief.ts';
 import { mayOrder } from './mayOrder.ts';
+import { timedJob } from './timed.ts';
 
 /** Where a job stands. */
 export const jobStates = ['taken-in', 'on-the-bench', 'closed'] as const;
@@ -54,6 +56,8 @@ export interface JobCardFacts {
   readonly collected: boolean;
   /** Number of the job that this one follows. */
   readonly comebackOf?: number;
+  /** Of a closed one whose minutes were typed. */
+  readonly timed?: TimedJob;
 }
 
 /** A part on a card. */
@@ -98,6 +102,7 @@ export function cardOf(input: CaseInput, compiled: CompiledPack, ownSet = false)
   const trial = live.findLast(({ body }) => body.kind === 'trial.started' || body.kind === 'trial.ended')?.body;
   const comeback = live.findLast(({ body }) => body.kind === 'comeback.linked')?.body;
   const left = live.findLast(({ body }) => body.kind === 'set.collected' || body.kind === 'job.reopened')?.body;
+  const timed = closed ? timedJob(input, brief.spent) : undefined;
   const proof = next?.id === 'prove-and-close' ? proofOfRepair(live, brief.set, compiled).items : [];
   const waitsFor: WaitsFor = closed
     ? 'nothing'
@@ -161,5 +166,6 @@ export function cardOf(input: CaseInput, compiled: CompiledPack, ownSet = false)
     ...(trial?.kind === 'trial.started' ? { trialUntil: trial.until } : {}),
     collected: closed && left?.kind === 'set.collected',
     ...(comeback?.kind === 'comeback.linked' ? { comebackOf: comeback.number } : {}),
+    ...(timed ? { timed } : {}),
   };
 }

@@ -17,6 +17,8 @@ export interface Spent {
   readonly minutes: number;
   /** Minutes nobody typed: taken from the pack, the way to each step included. */
   readonly byTheBook: number;
+  /** What each did by the pack, whether or not minutes were typed; by who wrote the answer. */
+  readonly byPerson: ReadonlyMap<string, number>;
   /** Of the labour. */
   readonly cost: NextStep['cost'];
   /** Of parts that were fitted, and labour and parts together. */
@@ -39,6 +41,7 @@ function minutesOfChange({ stage, plugged }: BodyOf<'set.changed'>, state: SetSt
 export function spentSoFar(input: CaseInput, compiled: CompiledPack, layoutId: string | undefined): Spent {
   let typed = 0;
   let byTheBook = 0;
+  const byPerson = new Map<string, number>();
   /** By the pack, since the last answer. */
   let underway = 0;
   let state = setOnArrival;
@@ -46,31 +49,43 @@ export function spentSoFar(input: CaseInput, compiled: CompiledPack, layoutId: s
     const { body } = entry;
     if (body.kind === 'set.changed') underway += minutesOfChange(body, state, compiled);
     if (body.kind === 'test.answered' || body.kind === 'repair.done') {
-      if (body.minutes === undefined) byTheBook += underway;
+      const book = underway + minutesOfStep(body, state, layoutId, compiled);
+      byPerson.set(entry.by, (byPerson.get(entry.by) ?? 0) + book);
+      if (body.minutes === undefined) byTheBook += book;
+      else typed += body.minutes;
       underway = 0;
-      if (body.minutes !== undefined) typed += body.minutes;
-      else if (body.kind === 'repair.done') {
-        const repair = compiled.repairsOf.get(layoutId ?? '')?.find((one) => one.id === compiled.currentId(body.repair));
-        const stage = repair && layoutId !== undefined ? stageOfPlace(repair.place, layoutId, compiled) : 0;
-        if (repair && body.result !== 'not-tried') {
-          byTheBook += repair.minutes + minutesToStage(stage, state, compiled);
-        }
-      } else if (body.outcome !== 'not-possible' && layoutId !== undefined) {
-        const test = compiled.tests.get(compiled.currentId(body.test));
-        if (test && compiled.fits(test, layoutId)) {
-          byTheBook += test.minutes + effortToReach(compiled.procedure(test, layoutId, body.of), state, compiled).handsOn;
-        }
-      }
     }
     state = stateAfter(state, entry, compiled, layoutId);
   }
   byTheBook += underway;
   const minutes = typed + byTheBook;
   const cost = priceOf({ handsOn: minutes, wait: 0 }, input.settings);
-  return { minutes, byTheBook, cost, ...withParts(cost, minutes, liveEntries(input.entries)) };
+  return { minutes, byTheBook, byPerson, cost, ...withParts(cost, minutes, liveEntries(input.entries)) };
 }
 
-function withParts(cost: Spent['cost'], minutes: number, live: readonly Entry[]): Omit<Spent, 'minutes' | 'byTheBook' | 'cost'> {
+/** By the pack, with the way to it from how the set stands. */
+function minutesOfStep(
+  body: BodyOf<'test.answered'> | BodyOf<'repair.done'>,
+  state: SetState,
+  layoutId: string | undefined,
+  compiled: CompiledPack,
+): number {
+  if (body.kind === 'repair.done') {
+    const repair = compiled.repairsOf.get(layoutId ?? '')?.find((one) => one.id === compiled.currentId(body.repair));
+    if (!repair || body.result === 'not-tried') return 0;
+    const stage = layoutId === undefined ? 0 : stageOfPlace(repair.place, layoutId, compiled);
+    return repair.minutes + minutesToStage(stage, state, compiled);
+  }
+  const test = body.outcome === 'not-possible' ? undefined : compiled.tests.get(compiled.currentId(body.test));
+  if (!test || layoutId === undefined || !compiled.fits(test, layoutId)) return 0;
+  return test.minutes + effortToReach(compiled.procedure(test, layoutId, body.of), state, compiled).handsOn;
+}
+
+function withParts(
+  cost: Spent['cost'],
+  minutes: number,
+  live: readonly Entry[],
+): Omit<Spent, 'minutes' | 'byTheBook' | 'byPerson' | 'cost'> {
   const { currency } = cost;
   const bodies = live.map(({ body }) => body);
   const parts = bodies.reduce((sum, body) => sum + (body.kind === 'part.fitted' ? body.price.amountMinor : 0), 0);

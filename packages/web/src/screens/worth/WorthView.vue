@@ -2,8 +2,9 @@
 /** Repair or not: what each option costs to its end, how it ends, what it leaves the customer, and where the repair stops paying. */
 import { parseAmount, plainAmount } from '@veglia/contract';
 import { liveEntries, worthShare, type JobWorth, type OptionWorth, type WorthOffer } from '@veglia/core';
-import { computed, reactive, ref, shallowRef, watch } from 'vue';
+import { computed, onMounted, reactive, ref, shallowRef, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
+import { api, NotReached } from '../../api.ts';
 import ChartFrame from '../../charts/ChartFrame.vue';
 import { worthOption } from '../../charts/worth.ts';
 import { percent, roundMoney, useNames } from '../../names.ts';
@@ -13,6 +14,7 @@ import JobGate from '../../parts/JobGate.vue';
 import TextField from '../../parts/TextField.vue';
 import { askWorth } from '../../stores/deeper.ts';
 import { useJob } from '../../stores/job.ts';
+import { useSession } from '../../stores/session.ts';
 import { useShopSettings } from '../../stores/shopSettings.ts';
 
 defineProps<{ id: string }>();
@@ -51,10 +53,33 @@ const shares = { least: 0, most: 100 };
 const age = computed(() => (form.age.trim() === '' ? undefined : parseBetween(form.age, ages)));
 const newSet = computed(() => parseAmount(form.newSet, currency.value));
 const donor = computed(() => parseAmount(form.donor, currency.value));
+const session = useSession();
+const paces = ref(new Map<string, { factor: number; jobs: number }>());
+/** Nobody: by the book. */
+const chosenDoer = ref<string>();
+const doer = computed({ get: () => chosenDoer.value ?? session.person?.id ?? '', set: (id) => (chosenDoer.value = id) });
+const pace = computed(() => paces.value.get(doer.value));
+const minutesOf = (id: string): number => Math.round((worth.value?.minutesByBook ?? 0) * (paces.value.get(id)?.factor ?? 1));
+const doers = computed(() =>
+  [{ id: '', name: t('worth.byBook') }, ...session.people].map(({ id: value, name: of }) => ({
+    value,
+    label: t('worth.whoMinutes', { name: of, minutes: minutesOf(value) }),
+  })),
+);
+const doerName = computed(() => session.people.find(({ id: one }) => one === doer.value)?.name ?? '');
+onMounted(async () => {
+  try {
+    const reply = await api.paces();
+    if (reply.ok) paces.value = new Map(reply.value.map(({ person, factor, jobs }) => [person, { factor, jobs }]));
+  } catch (error) {
+    // Without them the book's time stands for everybody, as it says.
+    if (!(error instanceof NotReached)) throw error;
+  }
+});
 let asked = 0;
 watch(
-  () => [store.input, store.compiled, age.value, newSet.value, donor.value, offers.value, fee.value] as const,
-  async ([input, compiled, ageYears, newSetMinor, donorMinor, all, feeMinor]) => {
+  () => [store.input, store.compiled, age.value, newSet.value, donor.value, offers.value, fee.value, pace.value] as const,
+  async ([input, compiled, ageYears, newSetMinor, donorMinor, all, feeMinor, own]) => {
     wrong.value = {
       ...(form.age.trim() !== '' && ageYears === undefined ? { age: t('worth.errors.age', { value: form.age }) } : {}),
       ...(newSetMinor === undefined && form.newSet !== '' ? { newSet: t('worth.errors.amount', { value: form.newSet }) } : {}),
@@ -62,7 +87,14 @@ watch(
     };
     if (!input || !compiled || newSetMinor === undefined || donorMinor === undefined || Object.keys(wrong.value).length > 0) return;
     const mine = (asked += 1);
-    const answer = await askWorth(input, compiled, { ageYears, newSetMinor, donorMinor, feeMinor, offers: [...all] });
+    const answer = await askWorth(input, compiled, {
+      ageYears,
+      newSetMinor,
+      donorMinor,
+      feeMinor,
+      offers: [...all],
+      pace: own?.factor ?? 1,
+    });
     if (mine !== asked) return;
     worth.value = answer;
     looked.value = true;
@@ -195,6 +227,14 @@ const checkName = computed(() => {
           <p class="wide">
             {{ t('worth.worthNow', { amount: money(worth.worksMinor), share: percent(worthShare(age)) }) }}
             <span class="soft">{{ t('worth.worthHow') }}</span>
+          </p>
+          <ChoiceField id="worth-who" v-model="doer" :label="t('worth.who')" :options="doers" />
+          <p v-if="doer !== ''" class="wide soft" data-test="pace">
+            {{
+              pace
+                ? t('worth.pace', { name: doerName, percent: `${Math.round(pace.factor * 100)} %`, n: pace.jobs }, pace.jobs)
+                : t('worth.noPace', { name: doerName })
+            }}
           </p>
         </section>
         <form class="sheet fields" novalidate data-test="add-option" @submit.prevent="add">
