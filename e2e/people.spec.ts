@@ -1,10 +1,20 @@
 /** Two people at one browser. */
+import type { Page } from '@playwright/test';
 import { takeIn } from './support/steps.ts';
 import { expect, test } from './support/app.ts';
 
 test.use({ withDemo: true });
 
-test('what two people wrote while the server was away is sent in the order of writing, each under their own name', async ({
+/** Notes the server has, in its order. */
+async function stored(page: Page): Promise<string[]> {
+  const id = /jobs\/([0-9a-f-]+)/.exec(page.url())?.[1] ?? '';
+  const { entries } = (await (await page.request.get(`/api/jobs/${id}`)).json()) as {
+    entries: { body: { kind: string; text?: string } }[];
+  };
+  return (entries ?? []).flatMap(({ body }) => (body.kind === 'note.added' ? [body.text ?? ''] : []));
+}
+
+test('what two people wrote while the server was away is sent under their own names, and not before they are signed in', async ({
   page,
   app,
 }) => {
@@ -24,9 +34,12 @@ test('what two people wrote while the server was away is sent in the order of wr
   await note('Ilse Marrow', 'third');
   await expect(page.getByTestId('not-reached')).toBeVisible();
   await app.startServer();
+  // Only what whoever is signed in wrote is sent under that name; the other’s waits for them.
   await page.getByRole('button', { name: 'Send now' }).click();
-  await expect(page.getByTestId('not-reached')).toHaveCount(0);
+  await expect.poll(() => stored(page)).toEqual(['first', 'third']);
+  await who.selectOption({ label: 'Tobin Vexley' });
+  await expect.poll(() => stored(page)).toEqual(['first', 'third', 'second']);
   await page.reload();
-  // Newest first.
-  await expect(notes).toHaveText([/third.*Ilse Marrow/s, /second.*Tobin Vexley/s, /first.*Ilse Marrow/s]);
+  await expect(notes.filter({ hasText: 'second' })).toContainText('Tobin Vexley');
+  await expect(notes.filter({ hasText: 'third' })).toContainText('Ilse Marrow');
 });

@@ -1,6 +1,7 @@
 /** The real server on a real PostgreSQL, one of each a worker; either can be stopped and started in the middle of a test. */
 import { fork, type ChildProcess } from 'node:child_process';
 import path from 'node:path';
+import { ownHeader } from '@veglia/contract';
 import { Client } from 'pg';
 import { test as base, expect } from '@playwright/test';
 import { freePort, temporaryCluster } from '../../scripts/lib/cluster.mjs';
@@ -13,15 +14,33 @@ export interface RunningApp {
   startServer(): Promise<void>;
   stopDatabase(): void;
   startDatabase(): Promise<void>;
+  /** Cookies of the owner, signed in: what a browser of the shop has. */
+  readonly signedIn: {
+    readonly cookies: {
+      name: string;
+      value: string;
+      domain: string;
+      path: string;
+      expires: number;
+      httpOnly: boolean;
+      secure: boolean;
+      sameSite: 'Strict';
+    }[];
+    readonly origins: [];
+  };
+  /** What the console showed the first time: opens the shop to its owner. */
+  readonly firstCode: string;
   /** One number from the database itself. */
   count(sql: string): Promise<number>;
 }
 
-async function launch(demo: boolean): Promise<RunningApp & { end: () => Promise<void> }> {
+/** `joined`: the first owner has come in already. */
+export async function launch(demo: boolean, joined = true): Promise<RunningApp & { end: () => Promise<void> }> {
   const cluster = await temporaryCluster(await ensurePostgres());
   cluster.createDatabase('veglia');
   const port = await freePort();
   let server: ChildProcess | undefined;
+  let firstCode = '';
   const startServer = async (): Promise<void> => {
     const env: NodeJS.ProcessEnv = {
       ...process.env,
@@ -32,7 +51,16 @@ async function launch(demo: boolean): Promise<RunningApp & { end: () => Promise<
       VEGLIA_STATIC_DIR: inRoot('packages/web/dist'),
       ...(demo ? { VEGLIA_DEMO_DIR: inRoot('demo') } : {}),
     };
-    const child = fork(path.join(inRoot('packages/server'), 'src/main.ts'), [], { env, execArgv: ['--import', 'tsx'], cwd: inRoot() });
+    const child = fork(path.join(inRoot('packages/server'), 'src/main.ts'), [], {
+      env,
+      execArgv: ['--import', 'tsx'],
+      cwd: inRoot(),
+      silent: true,
+    });
+    child.stderr?.pipe(process.stderr);
+    child.stdout?.on('data', (said: Buffer) => {
+      firstCode ||= /: ([A-Z0-9-]{24})$/m.exec(said.toString())?.[1] ?? '';
+    });
     server = child;
     await new Promise<void>((resolve, reject) => {
       child.once('message', () => resolve());
@@ -59,9 +87,12 @@ async function launch(demo: boolean): Promise<RunningApp & { end: () => Promise<
     }
   };
   await startServer();
+  const address = `http://127.0.0.1:${port}`;
   return {
     count,
-    address: `http://127.0.0.1:${port}`,
+    address,
+    firstCode,
+    signedIn: joined ? await signIn(address, demo, firstCode) : { cookies: [], origins: [] },
     startServer,
     stopServer,
     stopDatabase: () => cluster.stop('fast'),
@@ -75,6 +106,24 @@ async function launch(demo: boolean): Promise<RunningApp & { end: () => Promise<
   };
 }
 
+/** Who owns the shop of a test without demo data. */
+export const owner = { name: 'Technician', password: 'copper lantern over nine harbours' } as const;
+async function signIn(address: string, demo: boolean, code: string): Promise<RunningApp['signedIn']> {
+  const reply = await fetch(`${address}/api/session/${demo ? 'demo' : 'join'}`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json', [ownHeader]: '1' },
+    body: JSON.stringify(demo ? {} : { code, ...owner }),
+  });
+  expect([reply.status, await reply.text()]).toEqual([200, expect.any(String)]);
+  const cookies = reply.headers.getSetCookie().map((one) => {
+    const [pair = ''] = one.split(';', 1);
+    const at = pair.indexOf('=');
+    const [name, value] = [pair.slice(0, at), pair.slice(at + 1)];
+    return { name, value, domain: '127.0.0.1', path: '/', expires: -1, httpOnly: true, secure: false, sameSite: 'Strict' as const };
+  });
+  return { cookies, origins: [] };
+}
+
 export const test = base.extend<object, { app: RunningApp; withDemo: boolean }>({
   withDemo: [false, { option: true, scope: 'worker' }],
   app: [
@@ -85,6 +134,9 @@ export const test = base.extend<object, { app: RunningApp; withDemo: boolean }>(
     },
     { scope: 'worker' },
   ],
+  storageState: async ({ app }, use) => {
+    await use(app.signedIn);
+  },
   baseURL: async ({ app }, use) => {
     await use(app.address);
   },

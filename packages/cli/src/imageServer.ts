@@ -29,6 +29,32 @@ interface Asked {
   readonly bytes?: Uint8Array<ArrayBuffer>;
 }
 
+/** Of the session on each server. */
+const cookies = new Map<string, string>();
+
+/**
+ * Signs in: as `VEGLIA_USER` (or whoever is named) with `VEGLIA_PASSWORD`, and `VEGLIA_CODE` where there is a second factor; never by an argument,
+ * which others could read. Without a password: as somebody of a demo. Throws InputRefused.
+ */
+async function signInTo(server: string, named?: string): Promise<void> {
+  const { VEGLIA_USER: user, VEGLIA_PASSWORD: password, VEGLIA_CODE: code } = process.env;
+  const keep = (response: Response): void =>
+    void cookies.set(
+      server,
+      response.headers
+        .getSetCookie()
+        .map((one) => one.split(';', 1)[0])
+        .join('; '),
+    );
+  if (password !== undefined) {
+    const name = user ?? named ?? '';
+    keep(await respond(server, 'signIn', { body: { name, password, ...(code === undefined ? {} : { code }) } }));
+    return;
+  }
+  keep(await respond(server, 'signInToDemo', { body: {} }));
+  if (named !== undefined) keep(await respond(server, 'signInToDemo', { body: { person: await personNamed(server, named) } }));
+}
+
 /** Throws InputRefused where the server isn't reached or refuses, with its words. */
 async function respond(
   server: string,
@@ -44,6 +70,7 @@ async function respond(
       method: method.toUpperCase(),
       headers: {
         ...headers,
+        cookie: cookies.get(server) ?? '',
         ...(method === 'get' ? {} : { [ownHeader]: '1', 'content-type': bytes ? 'application/octet-stream' : 'application/json' }),
       },
       ...(bytes ? { body: bytes } : body === undefined ? {} : { body: JSON.stringify(body) }),
@@ -82,6 +109,7 @@ export async function imageAdd(file: string, { server, by, id, facts }: AddOptio
     throw new InputRefused(
       said.error.issues.map((issue) => ({ code: 'schema', where: issue.path.join('.') || 'facts', expected: issue.message })),
     );
+  await signInTo(server, by);
   const person = await personNamed(server, by);
   let size: number;
   try {
@@ -124,6 +152,7 @@ async function imageNamed(server: string, which: string): Promise<Image> {
  * right. Throws InputRefused.
  */
 export async function imageExport(which: string, file: string, server: string): Promise<object> {
+  await signInTo(server);
   const image = await imageNamed(server, which);
   const part = `${file}.part`;
   if (await stat(file).catch(() => undefined)) throw refused(file, 'a file that is not there yet');
@@ -167,6 +196,7 @@ export async function imageExport(which: string, file: string, server: string): 
 
 /** The server's images for one memory, those that fit first. Throws InputRefused. */
 export async function imageFit(aim: FitAim, server: string): Promise<readonly ({ id: string; name: string; sha256: string } & Fit)[]> {
+  await signInTo(server);
   const { images } = await ask(server, 'listImages');
   const trials = aim.board === undefined ? [] : (await ask(server, 'flashHistory', { query: historyOf(aim.board, aim.panel) })).trials;
   const order = { fits: 0, unsure: 1, 'does-not-fit': 2 } as const;

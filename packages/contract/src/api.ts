@@ -11,6 +11,7 @@ import {
   settingsSchema,
 } from '@veglia/core';
 import { z } from 'zod';
+import { roleSchema } from './accounts.ts';
 import { cardPartSchema } from './parts.ts';
 
 /** Years a clock at a bench may show, even one that was never set; a database holds no year 0. */
@@ -18,8 +19,8 @@ const when = z.iso.datetime().refine((at) => /^(?:19[7-9]|2\d\d)\d-/.test(at), '
 /** PostgreSQL's integer, the type of seq and version, ends a little above. */
 export const mostCount = 2_000_000_000;
 
-/** Somebody who works in the shop. */
-export const personSchema = z.strictObject({ id: z.uuid(), name: z.string().trim().min(1, 'enter a name').max(120) });
+/** Somebody who works in the shop, or did. */
+export const personSchema = z.object({ id: z.uuid(), name: z.string(), role: roleSchema, left: z.boolean() });
 /** Somebody who works in the shop. */
 export type Person = z.infer<typeof personSchema>;
 

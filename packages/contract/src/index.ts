@@ -196,3 +196,22 @@ export { readVoltsCsv } from './voltsCsv.ts';
 export { codeInWords } from './blink/words.ts';
 export { ledgerChannel, liveMessageSchema, livePath, type LiveMessage } from './live.ts';
 export { modificationSvg } from './modificationSvg.ts';
+export { mayUse, mayWrite, routeAccess, type Access } from './access.ts';
+export {
+  accountSchema,
+  auditKinds,
+  auditSchema,
+  passwordBounds,
+  pinSchema,
+  roles,
+  roleSchema,
+  sessionSchema,
+  signedInSchema,
+  type Account,
+  type AuditKind,
+  type AuditLine,
+  type Bench,
+  type Role,
+  type Session,
+  type SignedIn,
+} from './accounts.ts';

@@ -3,7 +3,7 @@ import path from 'node:path';
 import type { CustomerLanguage } from '@veglia/contract';
 import compression from 'compression';
 import staticPacked from 'express-static-gzip';
-import express, { type Express } from 'express';
+import express, { type Express, type Request } from 'express';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
@@ -16,7 +16,7 @@ import { onlyBytes, onlyJson, onlyOwnHost, onlyOwnPages, onlyPhotoTypes, onlySto
 import { health, readiness, type Draining } from './http/health.ts';
 import type { Hosts } from './http/hosts.ts';
 import { requestSerializers } from './http/log.ts';
-import { sent, serve, type Exchange } from './http/serve.ts';
+import { sent, serve, type Exchange, type Gate } from './http/serve.ts';
 import { boardChanges, changeBoard, listBoards, readBoard } from './boards/boards.ts';
 import { append, entriesAfter } from './jobs/ledger.ts';
 import { causeOf, exportCase, helpText, paperFacts, readJob, takeIn } from './jobs/jobs.ts';
@@ -41,7 +41,15 @@ import type { Messenger } from './messages/messenger.ts';
 import { changeFamily, listFamilyChanges } from './packs/families.ts';
 import { changeBlinkTable, listBlinkTables } from './packs/blinkTables.ts';
 import { pdfOf } from './papers/pdf.ts';
-import { addPerson, listPaces, listPeople } from './people.ts';
+import { listPaces, listPeople } from './people.ts';
+import { addAccount, changeAccount, endBench, inviteAccount, listAccounts, listBenches } from './accounts/accounts.ts';
+import { listAudit, record, type AuditFrom } from './accounts/audit.ts';
+import { requireMayWrite } from './accounts/entries.ts';
+import { joinByCode } from './accounts/join.ts';
+import { changePassword, confirmFactor, dropFactor, setPin, startFactor, trustBench } from './accounts/ownAccount.ts';
+import type { Door } from './accounts/door.ts';
+import { confirmSelf, readSession, signIn, signInByPin, signInToDemo, signOut } from './accounts/signIn.ts';
+import { requireAccess, requireOwn, requireWho } from './accounts/who.ts';
 import { changeStock, listStock, moveStock, readStock, stockMoves } from './parts/stock.ts';
 import { listOrders, partPrices, stockProposals } from './parts/orders.ts';
 import { offersFor, type PartsOffers } from './parts/offers.ts';
@@ -56,6 +64,7 @@ export const version = '0.1.0';
 export interface AppParts {
   readonly store: Store;
   readonly log: Logger;
+  readonly door: Door;
   /** The names it answers to. */
   readonly hosts: Hosts;
   /** Where people reach it, without a slash at the end: what the QR codes on papers lead to. Never taken from a request. */
@@ -81,6 +90,7 @@ const mebibyte = 1024 * 1024;
 export function createApp({
   store,
   log,
+  door,
   hosts,
   ownAddress,
   staticDir,
@@ -146,6 +156,8 @@ export function createApp({
     response.set('cache-control', 'no-store');
     next();
   });
+  // Who asks comes before any body is read.
+  app.use('/api', ...door.middleware);
   // Packed bodies are refused: what a few bytes unpack to is decided by the sender.
   const photo = express.raw({ type: () => true, limit: mostPhotoBytes, inflate: false });
   app.use('/api/photos', onlyPhotoTypes, photo);
@@ -178,7 +190,30 @@ export function createApp({
     if (!runs) throw new ApiError('not-found');
     return runs;
   };
-  serve(app, {
+  const { accounts } = door;
+  const from = (request: Request): AuditFrom => ({ person: requireWho(request).id, address: request.ip });
+  const gate: Gate = { may: (operation, request) => requireAccess(store, operation, request), own: requireOwn };
+  serve(app, gate, {
+    readSession: (_checked, exchange) => readSession(accounts, exchange),
+    signIn: ({ body }, exchange) => signIn(accounts, body, exchange),
+    signInByPin: ({ body }, exchange) => signInByPin(accounts, body, exchange),
+    signInToDemo: ({ body }, exchange) => signInToDemo(accounts, body, exchange),
+    joinByCode: ({ body }, exchange) => joinByCode(accounts, body, exchange),
+    signOut: (_checked, exchange) => signOut(accounts, exchange),
+    confirmSelf: ({ body }, exchange) => confirmSelf(accounts, body, exchange),
+    changePassword: ({ body }, exchange) => changePassword(accounts, body, exchange),
+    setPin: ({ body }, exchange) => setPin(accounts, body, exchange),
+    trustBench: ({ body }, exchange) => trustBench(accounts, body, exchange),
+    startFactor: (_checked, exchange) => startFactor(accounts, exchange),
+    confirmFactor: ({ body }, exchange) => confirmFactor(accounts, body, exchange),
+    dropFactor: (_checked, exchange) => dropFactor(accounts, exchange),
+    listAccounts: async () => ({ accounts: await listAccounts(store) }),
+    addAccount: async ({ body }, { request }) => ({ accounts: await addAccount(store, body, from(request)) }),
+    changeAccount: async ({ params, body }, { request }) => ({ accounts: await changeAccount(store, params.id, body, from(request)) }),
+    inviteAccount: ({ params }, { request }) => inviteAccount(store, params.id, from(request)),
+    listBenches: async () => ({ benches: await listBenches(store) }),
+    endBench: async ({ params }, { request }) => ({ benches: await endBench(store, params.id, from(request)) }),
+    listAudit: async ({ query }) => ({ lines: await listAudit(store, query.before) }),
     health: () => health(store, version, demo),
     openApi: () => openApiDocument(version),
     meterState: () => meterState(meter),
@@ -186,9 +221,12 @@ export function createApp({
     touchProbes: ({ body }) => Promise.resolve(touchProbes(meter, body)),
     listPeople: async () => ({ people: await listPeople(store) }),
     listPaces: () => listPaces(store),
-    addPerson: async ({ body }) => ({ people: await addPerson(store, body) }),
     readShop: () => readShop(store),
-    changeShop: ({ body }) => changeShop(store, body),
+    changeShop: async ({ body }, { request }) => {
+      const changed = await changeShop(store, body);
+      await record(store, 'shop-changed', from(request), `version ${changed.version}`);
+      return changed;
+    },
     searchCustomers: async ({ body }) => ({ customers: await searchCustomers(store, body) }),
     listBlinkTables: () => listBlinkTables(store),
     changeBlinkTable: ({ body }) => changeBlinkTable(store, body),
@@ -220,7 +258,8 @@ export function createApp({
       return list;
     },
     similarJobs: async ({ query }) => ({ jobs: await similarCards(store, query) }),
-    takeIn: async ({ body }, { response }) => {
+    takeIn: async ({ body }, { request, response }) => {
+      await requireMayWrite(store, requireWho(request).role, body.entries);
       const job = await takeIn(store, body, uuidv7);
       response.location(`/api/jobs/${job.id}`);
       return job;
@@ -261,7 +300,11 @@ export function createApp({
       await sendImage(store, params.id, exchange);
       return sent;
     },
-    eraseImage: ({ params, body }) => eraseImage(store, params.id, body),
+    eraseImage: async ({ params, body }, { request }) => {
+      const erased = await eraseImage(store, params.id, body);
+      await record(store, 'image-erased', from(request), params.id);
+      return erased;
+    },
     imageErasures: async () => ({ erased: await imageErasures(store) }),
     flashHistory: ({ query }) => flashHistory(store, query.board, query.panel),
     listProgrammers: () => Promise.resolve({ programmers: runs?.list() ?? [] }),
@@ -281,7 +324,10 @@ export function createApp({
     offers: ({ query }) => offersFor(store, suppliers, query.number),
     partPrices: async ({ query }) => ({ prices: await partPrices(store, query.number) }),
     entriesAfter: ({ params, query }) => entriesAfter(store, params.id, query.after),
-    append: ({ params, body }) => append(store, params.id, body.by, body.entries),
+    append: async ({ params, body }, { request }) => {
+      await requireMayWrite(store, requireWho(request).role, body.entries);
+      return append(store, params.id, body.by, body.entries);
+    },
   });
   app.use('/api', () => {
     throw new ApiError('not-found');

@@ -4,7 +4,7 @@ import type { AddressInfo } from 'node:net';
 import closeWithGrace from 'close-with-grace';
 import { InputRefused } from '@veglia/core';
 import { createApp } from './app.ts';
-import { ConfigRefused, readConfig } from './config.ts';
+import { ConfigRefused, readConfig, type Config } from './config.ts';
 import { eraseOverdue } from './images/erase.ts';
 import { dropAbandoned } from './images/uploads.ts';
 import { collectChunks, graceMinutes } from './files/store.ts';
@@ -16,8 +16,13 @@ import { closeMeter, openMeter } from './meter/meters.ts';
 import { openProgrammers } from './programmer/programmers.ts';
 import { ProgrammerRuns } from './programmer/runs.ts';
 import { openMessenger } from './messages/messenger.ts';
+import { openDoor } from './accounts/door.ts';
+import { firstOwnerCode } from './accounts/join.ts';
 import { openStore } from './open.ts';
 import { openSuppliers } from './parts/suppliers.ts';
+
+/** Reached from other machines by TLS only. */
+const isEncrypted = ({ publicUrls }: Config): boolean => publicUrls.length > 0 && publicUrls.every((url) => url.startsWith('https:'));
 
 async function main(): Promise<void> {
   const config = readConfig(process.env);
@@ -32,10 +37,12 @@ async function main(): Promise<void> {
   const runs = new ProgrammerRuns(store, openProgrammers(config.programmers, demo), log);
   const messages = await openMessenger(config.messenger, demo);
   const suppliers = await openSuppliers(config.suppliers ?? [], demo);
+  const door = await openDoor(store, config.databaseUrl, { demo, encrypted: isEncrypted(config) });
   const server = createServer(
     createApp({
       store,
       log,
+      door,
       hosts,
       ownAddress,
       staticDir: config.staticDir,
@@ -47,7 +54,7 @@ async function main(): Promise<void> {
       messenger: messages.messenger,
     }),
   );
-  const live = openLive(server, config.databaseUrl, log, hosts);
+  const live = openLive(server, config.databaseUrl, log, hosts, door);
   await new Promise<void>((resolve, reject) => {
     server.once('error', reject);
     server.listen(config.port, config.host, resolve);
@@ -55,6 +62,9 @@ async function main(): Promise<void> {
   const { port } = server.address() as AddressInfo;
   listeningOn = port;
   log.info({ port }, 'listening');
+  const code = demo ? undefined : await firstOwnerCode(store);
+  // To whoever started it, and not into the log, which others may read and which is kept.
+  if (code !== undefined) process.stdout.write(`No one can sign in yet. Open ${ownAddress()} and enter this code within a day: ${code}\n`);
   process.send?.({ listening: port });
 
   // Chunks of uploads that never came to their end; an hour apart, as long as the grace they have.
@@ -74,7 +84,7 @@ async function main(): Promise<void> {
     lifetime.draining = true;
     await live.close();
     await drain(server, graceMs);
-    await Promise.all([closeMeter(meter), runs.close(), suppliers.close(), messages.close()]);
+    await Promise.all([closeMeter(meter), runs.close(), suppliers.close(), messages.close(), door.close()]);
     await store.sequelize.close();
   });
   // The parent is gone, however it went: a server nobody can stop must not stay.

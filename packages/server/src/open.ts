@@ -30,12 +30,5 @@ export async function openStore(config: Config, now: () => Date): Promise<Store>
   for (const family of leftOut) process.emitWarning(`the shop's blink table of ${family} doesn't fit the new pack and stays out`);
   await store.packs.import(pack);
   if (config.demoDir !== undefined) await loadDemo(store, config.demoDir);
-  else await firstPerson(store);
   return store;
-}
-
-/** A database without people could not be written to: accounts come later, a name is needed now. */
-async function firstPerson(store: Store): Promise<void> {
-  if ((await store.models.people.count()) > 0) return;
-  await store.models.people.create({ id: '00000000-0000-7000-8000-000000000001', name: 'Technician' });
 }

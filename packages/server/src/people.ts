@@ -1,8 +1,7 @@
-/** Who may write. Accounts come later; a name is needed now, so that every entry has somebody behind it. */
+/** Who works here, and how long they take. What they may do is in accounts/. */
 import type { Paces, Person } from '@veglia/contract';
 import { paceOf, type TimedJob } from '@veglia/core';
 import { QueryTypes, type Transaction } from 'sequelize';
-import { againIfOvertaken, requireSame } from './http/again.ts';
 import { ApiError } from './http/apiError.ts';
 import type { Store } from './store.ts';
 
@@ -12,20 +11,10 @@ export async function requirePerson(store: Store, id: string, transaction?: Tran
   if (person === null) throw new ApiError('unknown-person', [{ code: 'unknown-id', where: 'by', value: id, expected: 'person' }]);
 }
 
-/** Sent twice with one id, somebody is added once. Throws entry-conflict for another name. */
-export async function addPerson(store: Store, { id, name }: Person): Promise<Person[]> {
-  await againIfOvertaken(async () => {
-    const there = await store.models.people.findByPk(id);
-    if (there === null) await store.models.people.create({ id, name });
-    else requireSame(id, { name: there.name }, { name });
-  });
-  return listPeople(store);
-}
-
 /** By name. */
 export async function listPeople(store: Store): Promise<Person[]> {
   const people = await store.models.people.findAll({ order: [['name', 'ASC']] });
-  return people.map(({ id, name }) => ({ id, name }));
+  return people.map(({ id, name, role, leftAt }) => ({ id, name, role, left: leftAt !== null }));
 }
 
 /** Of everybody who closed a job whose minutes were typed. */

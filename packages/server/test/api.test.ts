@@ -2,6 +2,7 @@ import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { errorCodes, errorStatus, jobCardSchema, jobSchema, problemDocumentSchema, routes } from '@veglia/contract';
 import { v7 as uuidv7 } from 'uuid';
 import { newestMigration } from '../src/database/migrate.ts';
+import { append } from '../src/jobs/ledger.ts';
 import { ask, draft, intake, noon, openTestApp, type TestApp, unproven } from './support/testApp.ts';
 
 let running: TestApp;
@@ -69,7 +70,7 @@ describe('taking a set in', () => {
 
   test.each([
     ['a first entry that does not open the job', { entries: [draft({ kind: 'note.added', v: 1, text: 'x' })] }, 400, 'bad-request'],
-    ['a writer nobody knows', { by: uuidv7() }, 422, 'unknown-person'],
+    ['a writer who is not signed in', { by: uuidv7() }, 403, 'not-yours'],
   ])('%s is refused', async (_, change, status, code) => {
     const reply = await post('/api/jobs', intake(running.person, change));
     expect([reply.status, (reply.body as { code: string }).code]).toEqual([status, code]);
@@ -115,13 +116,16 @@ describe('writing to the ledger', () => {
   test('an observation is never refused for being stale; closing over somebody’s head is', async () => {
     const job = await takeIn();
     await post(`/api/jobs/${job.id}/entries`, { by: running.person, entries: [answered('nothing')] });
-    expect((await post(`/api/jobs/${job.id}/entries`, { by: running.person, entries: [answered('faint-picture')] })).status).toBe(200);
+    const other = await running.store.models.people.create({ id: uuidv7(), name: 'Somebody else' });
+    await append(running.store, job.id, other.id, [answered('faint-picture')]);
     const close = (basedOn: number) => ({
       by: running.person,
       entries: [draft({ kind: 'job.closed', v: 1, outcome: 'handed-back', minutes: 12 }, basedOn)],
     });
     const stale = await post(`/api/jobs/${job.id}/entries`, close(2));
     expect([stale.status, (stale.body as { code: string }).code]).toEqual([409, 'version-conflict']);
+    // What the same hand wrote in between, and had on the way, is nobody else’s.
+    await post(`/api/jobs/${job.id}/entries`, { by: running.person, entries: [answered('nothing')] });
     expect((await post(`/api/jobs/${job.id}/entries`, close(4))).status).toBe(200);
   });
 
@@ -213,10 +217,10 @@ describe('an id that is taken', () => {
   });
 
   test('by a person, or by what somebody told', async () => {
-    const person = { id: uuidv7(), name: 'Osric Pell' };
-    expect((await post('/api/people', person)).status).toBe(201);
-    expect((await post('/api/people', person)).status).toBe(201);
-    expect(await conflict('/api/people', { ...person, name: 'Osric Bell' })).toEqual([409, 'entry-conflict']);
+    const person = { id: uuidv7(), name: 'Osric Pell', role: 'technician' };
+    expect((await post('/api/accounts', person)).status).toBe(201);
+    expect((await post('/api/accounts', person)).status).toBe(201);
+    expect(await conflict('/api/accounts', { ...person, name: 'Osric Bell' })).toEqual([409, 'entry-conflict']);
     const told = {
       id: uuidv7(),
       by: running.person,

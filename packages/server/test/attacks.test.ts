@@ -31,7 +31,8 @@ beforeAll(async () => {
 afterAll(() => running.close());
 
 const code = (reply: Response): string => problemDocumentSchema.parse(reply.body).code;
-const stranger = () => request(running.app);
+/** Another page of the same browser: the worst of them, with the cookies that it would not even be given. */
+const stranger = () => request.agent(running.app).set('cookie', running.cookie);
 const png = Buffer.concat([Buffer.from('89504e470d0a1a0a0000000d49484452', 'hex'), Buffer.alloc(64)]);
 async function checkedIn(): Promise<string> {
   const job = intake(running.person);
@@ -66,7 +67,7 @@ describe('a socket', () => {
     'asked for at %s is refused, and the server goes on',
     async (target) => {
       expect(await raw(upgrade(target, { ...handshake, Host: `127.0.0.1:${port}` }))).toMatch(/^HTTP\/1\.1 4\d\d /);
-      expect((await fetch(`http://127.0.0.1:${port}/api/health`)).status).toBe(200);
+      expect((await fetch(`http://127.0.0.1:${port}/livez`)).status).toBe(200);
     },
   );
 
@@ -80,14 +81,14 @@ describe('a socket', () => {
 
   test('whose asker hangs up at once, or that sends what is no message, ends nothing', async () => {
     for (let n = 0; n < 20; n += 1) await raw(upgrade('//', { ...handshake, Host: `127.0.0.1:${port}` }), true);
-    const socket = new WebSocket(`ws://127.0.0.1:${port}${livePath}`);
+    const socket = new WebSocket(`ws://127.0.0.1:${port}${livePath}`, { headers: { cookie: running.cookie } });
     await new Promise((resolve) => socket.once('open', resolve));
     const gone = new Promise((resolve) => socket.once('close', resolve));
     socket.on('error', () => undefined);
     // More than it takes, and a frame that no protocol knows.
     socket.send('x'.repeat(5000));
     await gone;
-    expect((await fetch(`http://127.0.0.1:${port}/api/health`)).status).toBe(200);
+    expect((await fetch(`http://127.0.0.1:${port}/livez`)).status).toBe(200);
   });
 
   test.each([
@@ -108,7 +109,7 @@ describe('a socket', () => {
       { Host: 'bench.example.org', Origin: testAddress },
     ]) {
       const heard = await new Promise<number>((resolve) => {
-        const asked = httpRequest({ port, path: livePath, headers: { ...handshake, ...headers } });
+        const asked = httpRequest({ port, path: livePath, headers: { ...handshake, ...headers, Cookie: running.cookie } });
         asked.on('upgrade', (response, socket) => (socket.destroy(), resolve(response.statusCode ?? 0)));
         asked.on('response', (response) => (response.resume(), resolve(response.statusCode ?? 0)));
         asked.end();
@@ -118,7 +119,7 @@ describe('a socket', () => {
   });
 
   test('hears nothing of a notification that is none of ours', async () => {
-    const socket = new WebSocket(`ws://127.0.0.1:${port}${livePath}`);
+    const socket = new WebSocket(`ws://127.0.0.1:${port}${livePath}`, { headers: { cookie: running.cookie } });
     await new Promise((resolve) => socket.once('open', resolve));
     const heard: string[] = [];
     socket.on('message', (data: Buffer) => heard.push(data.toString()));
@@ -225,7 +226,7 @@ describe('a body', () => {
     ['half a character', '{"id":"0190a8c0-0000-7000-8000-000000000000","name":"\\ud800"}', {}, 400],
     ['more than this route takes', JSON.stringify({ id: uuidv7(), name: 'x'.repeat(70_000) }), {}, 413],
   ])('of %s is refused as the caller’s', async (_, body, headers, status) => {
-    const reply = await post('/api/people', body, headers);
+    const reply = await post('/api/accounts', body, headers);
     expect([reply.status, problemDocumentSchema.parse(reply.body).status]).toEqual([status, status]);
   });
 
@@ -251,7 +252,7 @@ describe('a body', () => {
       `POST /api/people HTTP/1.1\r\nHost: 127.0.0.1\r\n${ownHeader}: 1\r\nContent-Type: application/json\r\nContent-Length: 500\r\n\r\n{"id":`,
       true,
     );
-    expect((await fetch(`http://127.0.0.1:${port}/api/health`)).status).toBe(200);
+    expect((await fetch(`http://127.0.0.1:${port}/livez`)).status).toBe(200);
     expect(logged.filter((line) => line.includes('request failed'))).toEqual([]);
   });
 });
@@ -304,10 +305,10 @@ describe('the same at the same instant', () => {
     expect(new Set(replies.map(({ body }) => (body as { number: number }).number)).size).toBe(1);
   });
   test('twenty people of one id are one person', async () => {
-    const person = { id: uuidv7(), name: 'Twice' };
-    const replies = await Promise.all(Array.from({ length: 20 }, () => ask(running.app).post('/api/people').send(person)));
+    const person = { id: uuidv7(), name: 'Twice', role: 'technician' };
+    const replies = await Promise.all(Array.from({ length: 20 }, () => ask(running.app).post('/api/accounts').send(person)));
     expect(new Set(replies.map(({ status }) => status))).toEqual(new Set([201]));
-    expect((replies[0]?.body as { people: { name: string }[] }).people.filter(({ name }) => name === 'Twice')).toHaveLength(1);
+    expect((replies[0]?.body as { accounts: { name: string }[] }).accounts.filter(({ name }) => name === 'Twice')).toHaveLength(1);
   });
   test('one entry sent to two jobs belongs to one of them, and the other is told', async () => {
     const jobs = [await checkedIn(), await checkedIn()];

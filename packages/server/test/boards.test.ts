@@ -83,7 +83,7 @@ describe('a board', () => {
       400,
       'bad-request',
     ],
-    ['by nobody', (one: BoardInput) => put(one, 0, 'x', uuidv7()), 422, 'unknown-person'],
+    ['by nobody', (one: BoardInput) => put(one, 0, 'x', uuidv7()), 403, 'not-yours'],
     ['without a reason', (one: BoardInput) => put(one, 0, ' '), 400, 'bad-request'],
   ])('%s is refused', async (_, send, status, expected) => {
     const reply = await send(board());

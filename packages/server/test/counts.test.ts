@@ -137,7 +137,7 @@ describe('experience told', () => {
     ['a fault this layout cannot have', { layout: 'plasma', fault: 'strips.led-open' }, 400, 'fault'],
     ['a family of another layout', { family: 'no.such' }, 400, 'family'],
     ['a complaint nobody knows', { symptom: 'sings' }, 400, 'symptom'],
-    ['a person nobody knows', { by: uuidv7() }, 422, 'by'],
+    ['a person who is not signed in', { by: uuidv7() }, 403, 'by'],
   ])('%s is refused, and says where', async (_, change, status, where) => {
     const before = await get('/api/told');
     const reply = await tell(change);

@@ -208,6 +208,7 @@ describe('messages', () => {
     const messenger = to === null ? undefined : httpMessenger(to, 500);
     const app = createApp({
       store: running.store,
+      door: running.door,
       log: pino({ level: 'silent' }),
       hosts: testHosts,
       ownAddress: () => testAddress,

@@ -63,6 +63,8 @@ describe('migrations', () => {
   const backToTheFirst = [
     'ALTER TABLE jobs DROP COLUMN snapshot',
     'ALTER TABLE job_cards DROP COLUMN counted',
+    'DROP TABLE accounts, invitations, sessions, bench_people, benches, attempts, audit',
+    'ALTER TABLE people DROP COLUMN role, DROP COLUMN left_at',
     `DROP TABLE counts_snapshots, told_experience, shop_settings, blink_tables, family_versions, board_versions, image_erasures, image_facts_before,
        images, stock_items_before, stock_items, stock_moves,
        upload_pages, uploads, file_pages, files, chunks`,

@@ -39,8 +39,19 @@ async function start(args: string[] = []): Promise<Demo> {
   return { child, said, address };
 }
 
-const jobs = async (address: string): Promise<number> =>
-  ((await (await fetch(`${address}api/jobs`)).json()) as { jobs: unknown[] }).jobs.length;
+/** The demo lets anybody of this machine be anybody; the cookie is of whoever comes first. */
+async function cookieOf(address: string): Promise<string> {
+  const reply = await fetch(`${address}api/session/demo`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json', 'x-veglia': '1' },
+    body: '{}',
+  });
+  return reply.headers.getSetCookie()[0]?.split(';', 1)[0] ?? '';
+}
+const jobs = async (address: string): Promise<number> => {
+  const reply = await fetch(`${address}api/jobs`, { headers: { cookie: await cookieOf(address) } });
+  return ((await reply.json()) as { jobs: unknown[] }).jobs.length;
+};
 const postmaster = (): number => Number(readFileSync(path.join(folder, 'postgres/data/postmaster.pid'), 'utf8').split('\n')[0]);
 const gone = (child: ChildProcess): Promise<unknown> =>
   child.exitCode !== null || child.signalCode !== null ? Promise.resolve() : new Promise((resolve) => child.once('exit', resolve));
@@ -59,14 +70,17 @@ describe('npm run demo', () => {
     expect(first.said()).toContain('Ctrl-C stops');
     const loaded = await jobs(first.address);
     expect(loaded).toBeGreaterThan(3);
-    const { people } = (await (await fetch(`${first.address}api/people`)).json()) as { people: { id: string }[] };
+    const cookie = await cookieOf(first.address);
+    const { signedIn } = (await (await fetch(`${first.address}api/session`, { headers: { cookie } })).json()) as {
+      signedIn: { id: string };
+    };
     const at = '2026-03-02T12:00:00.000Z';
     const taken = await fetch(`${first.address}api/jobs`, {
       method: 'POST',
-      headers: { 'content-type': 'application/json', 'x-veglia': '1' },
+      headers: { 'content-type': 'application/json', 'x-veglia': '1', cookie },
       body: JSON.stringify({
         id: '0192f000-0000-7000-8000-0000000000b1',
-        by: people[0]?.id,
+        by: signedIn.id,
         customer: null,
         plate: { maker: 'Oltrema' },
         entries: [

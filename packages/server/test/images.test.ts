@@ -98,7 +98,7 @@ describe('an image', () => {
     ['bytes that are here already', (id) => send(id, 0, Buffer.alloc(10)), 409, 'upload-elsewhere'],
     ['a size that is not what arrived', (id) => publish(id, 101), 422, 'upload-incomplete'],
     ['a hash that is not what arrived', (id) => publish(id, 100, { sha256: 'a'.repeat(64) }), 422, 'upload-incomplete'],
-    ['somebody unknown', (id) => publish(id, 100, { by: uuidv7() }), 422, 'unknown-person'],
+    ['somebody unknown', (id) => publish(id, 100, { by: uuidv7() }), 403, 'not-yours'],
     [
       'bytes under another name',
       (id) => ask(running.app).put(`/api/images/${id}/content?at=100`).set('content-type', 'text/plain').send('x'),

@@ -19,7 +19,7 @@ afterAll(() => running.close());
 
 const silent = pino({ level: 'silent' });
 const appWith = (parts: object) =>
-  createApp({ store: running.store, log: silent, hosts: testHosts, ownAddress: () => testAddress, ...parts });
+  createApp({ store: running.store, door: running.door, log: silent, hosts: testHosts, ownAddress: () => testAddress, ...parts });
 
 describe('alive and ready', () => {
   test('are told apart: on the way out it is alive and takes no more', async () => {

@@ -20,7 +20,10 @@ interface Listening {
   close(): void;
 }
 async function listen(origin?: string): Promise<Listening> {
-  const socket = new WebSocket(`ws://${address}${livePath}`, origin === undefined ? {} : { origin });
+  const socket = new WebSocket(`ws://${address}${livePath}`, {
+    headers: { cookie: running.cookie },
+    ...(origin === undefined ? {} : { origin }),
+  });
   const heard: LiveMessage[] = [];
   const waiting: { fits: (message: LiveMessage) => boolean; tell: (message: LiveMessage) => void }[] = [];
   socket.on('message', (data: Buffer) => {

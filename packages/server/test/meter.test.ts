@@ -109,7 +109,14 @@ describe('the routes', () => {
     await app.close();
   });
   const withMeter = () =>
-    createApp({ store: app.store, log: pino({ level: 'silent' }), hosts: testHosts, ownAddress: () => testAddress, meter: bench });
+    createApp({
+      store: app.store,
+      door: app.door,
+      log: pino({ level: 'silent' }),
+      hosts: testHosts,
+      ownAddress: () => testAddress,
+      meter: bench,
+    });
 
   test('a shop without a meter is told so', async () => {
     expect((await ask(app.app).get('/api/meter')).body).toEqual({ configured: false, simulated: false, identity: null, trouble: null });

@@ -285,7 +285,16 @@ describe('work on the memory of a job', () => {
     const job = await bench(damaged());
     await prepare(job);
     const before = driver.on?.content.slice();
-    const api = ask(createApp({ store: app.store, log: pino({ level: 'silent' }), hosts: testHosts, ownAddress: () => testAddress, runs }));
+    const api = ask(
+      createApp({
+        store: app.store,
+        door: app.door,
+        log: pino({ level: 'silent' }),
+        hosts: testHosts,
+        ownAddress: () => testAddress,
+        runs,
+      }),
+    );
     const reply = await api.post('/api/programmers/bench/runs').send(asked(job, work));
     expect([reply.status, (reply.body as { code: string }).code]).toEqual([409, 'step-not-open']);
     expect(JSON.stringify((reply.body as { problems: unknown }).problems)).toContain(sentence);

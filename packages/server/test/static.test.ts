@@ -39,7 +39,7 @@ describe('the API to read', () => {
       expect([file, reply.status, (reply.text ?? '').length > 50]).toEqual([file, 200, true]);
     }
     expect(page.text).not.toMatch(/https?:/);
-    expect((await request(app).get('/api/docs/package.json')).status).toBe(404);
+    expect((await request(app).get('/api/docs/package.json')).status).toBe(401);
     expect((await request(app).get('/api/docs').set('host', 'evil.example')).status).toBe(421);
   });
 });
@@ -48,6 +48,7 @@ describe('the built app', () => {
   const get = (file: string, encodings: string) => {
     const parts = {
       store: running.store,
+      door: running.door,
       log: pino({ level: 'silent' }),
       hosts: testHosts,
       ownAddress: () => testAddress,

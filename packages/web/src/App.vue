@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { computed, onMounted } from 'vue';
+import { useIdle } from '@vueuse/core';
+import { computed, onMounted, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
-import { NotReached } from './api.ts';
 import NeedsYou, { type Refused } from './parts/NeedsYou.vue';
 import NewVersion from './parts/NewVersion.vue';
 import RingBar from './parts/RingBar.vue';
@@ -12,6 +12,8 @@ import { useShelf } from './stores/shelf.ts';
 import { startOutbox } from './stores/outbox.ts';
 import { letPhotoGo, refusedPhotos, startPhotos, tryPhotoAgain } from './stores/photos.ts';
 import { useSession } from './stores/session.ts';
+import ConfirmSheet from './screens/door/ConfirmSheet.vue';
+import SignInSheet from './screens/door/SignInSheet.vue';
 
 const { t } = useI18n();
 const session = useSession();
@@ -43,60 +45,88 @@ async function letGo(key: string): Promise<void> {
 }
 const shelf = useShelf();
 const packs = usePacks();
-onMounted(async () => {
-  startLive();
-  startOutbox();
-  // Nearly every screen needs both: they are on their way while the screen's own code comes.
-  void shelf.load();
-  void packs.loadCurrent().catch(() => undefined);
-  try {
-    await intakes.load();
-    await startPhotos();
-    await session.load();
-  } catch (error) {
-    if (!(error instanceof NotReached)) throw error;
-  }
+onMounted(() => void session.load());
+/** Nobody at a bench for this long: whoever comes next shows who they are. As long as the server lets a PIN stand (value of ours). */
+const { idle } = useIdle(60 * 60_000);
+watch(idle, (now) => {
+  if (now && session.state?.signedIn?.by === 'pin') void session.lock().catch(() => undefined);
 });
+let started = false;
+// Nothing is asked for, and nothing sent, before somebody is there.
+watch(
+  () => session.person?.id,
+  async (id) => {
+    if (id === undefined) return;
+    if (!started) {
+      started = true;
+      startLive();
+      // Nearly every screen needs both: they are on their way while the screen's own code comes.
+      void shelf.load();
+      void packs.loadCurrent().catch(() => undefined);
+      await intakes.load();
+      await startPhotos();
+    }
+    startOutbox();
+    void intakes.flush();
+  },
+  { immediate: true },
+);
 </script>
 
 <template>
-  <header class="top">
-    <nav>
-      <RouterLink class="mark" to="/"><img src="/lamp.svg" alt="" width="28" height="28" />{{ t('app.name') }}</RouterLink>
-      <RouterLink to="/">{{ t('app.shelves') }}</RouterLink>
-      <RouterLink to="/jobs/new">{{ t('app.takeIn') }}</RouterLink>
-      <RouterLink to="/blink">{{ t('app.blink') }}</RouterLink>
-      <RouterLink to="/instruments">{{ t('app.instruments') }}</RouterLink>
-      <RouterLink to="/boards">{{ t('app.boards') }}</RouterLink>
-      <RouterLink to="/families">{{ t('app.families') }}</RouterLink>
-      <RouterLink to="/parts">{{ t('app.parts') }}</RouterLink>
-      <RouterLink to="/stock">{{ t('app.stock') }}</RouterLink>
-      <RouterLink to="/experience">{{ t('app.experience') }}</RouterLink>
-      <RouterLink to="/settings">{{ t('app.settings') }}</RouterLink>
-    </nav>
-    <div class="right">
-      <label v-if="session.people.length > 0">
-        <span class="soft">{{ t('app.who') }}</span>
-        <select :aria-label="t('app.who')" :value="session.person?.id" @change="session.choose(($event.target as HTMLSelectElement).value)">
-          <option v-for="person in session.people" :key="person.id" :value="person.id">{{ person.name }}</option>
-        </select>
-      </label>
-      <button type="button" class="plain" @click="session.dark = session.dark === 'yes' ? 'no' : 'yes'">
-        {{ session.dark === 'yes' ? t('app.light') : t('app.dark') }}
-      </button>
+  <SignInSheet v-if="session.interrupted || (!session.person && (session.state || session.away))" />
+  <ConfirmSheet v-else-if="session.confirming" />
+  <div v-if="session.person" class="frame" :inert="session.interrupted || session.confirming !== undefined">
+    <header class="top">
+      <nav>
+        <RouterLink class="mark" to="/"><img src="/lamp.svg" alt="" width="28" height="28" />{{ t('app.name') }}</RouterLink>
+        <RouterLink to="/">{{ t('app.shelves') }}</RouterLink>
+        <RouterLink to="/jobs/new">{{ t('app.takeIn') }}</RouterLink>
+        <RouterLink to="/blink">{{ t('app.blink') }}</RouterLink>
+        <RouterLink v-if="session.may('readMeter')" to="/instruments">{{ t('app.instruments') }}</RouterLink>
+        <RouterLink to="/boards">{{ t('app.boards') }}</RouterLink>
+        <RouterLink to="/families">{{ t('app.families') }}</RouterLink>
+        <RouterLink to="/parts">{{ t('app.parts') }}</RouterLink>
+        <RouterLink v-if="session.may('listImages')" to="/stock">{{ t('app.stock') }}</RouterLink>
+        <RouterLink to="/experience">{{ t('app.experience') }}</RouterLink>
+        <RouterLink to="/settings">{{ t('app.settings') }}</RouterLink>
+      </nav>
+      <div class="right">
+        <label v-if="session.state?.demo !== false && session.others.length > 0">
+          <span class="soft">{{ t('app.who') }}</span>
+          <select
+            :aria-label="t('app.who')"
+            :value="session.person.id"
+            @change="session.choose(($event.target as HTMLSelectElement).value)"
+          >
+            <option v-for="person in session.others" :key="person.id" :value="person.id">{{ person.name }}</option>
+          </select>
+        </label>
+        <template v-else>
+          <RouterLink to="/account" :title="t('door.account')" data-test="me">{{ session.person.name }}</RouterLink>
+          <button type="button" class="plain" data-test="lock" @click="session.lock()">{{ t('door.lock') }}</button>
+        </template>
+        <button type="button" class="plain" @click="session.dark = session.dark === 'yes' ? 'no' : 'yes'">
+          {{ session.dark === 'yes' ? t('app.light') : t('app.dark') }}
+        </button>
+      </div>
+    </header>
+    <div v-if="intakes.waiting.length > 0" class="waits" role="status" data-test="intakes-wait">
+      {{ t('app.intakesWait', intakes.waiting.length) }}
+      <button type="button" class="plain" @click="intakes.flush()">{{ t('bench.sendNow') }}</button>
     </div>
-  </header>
-  <div v-if="intakes.waiting.length > 0" class="waits" role="status" data-test="intakes-wait">
-    {{ t('app.intakesWait', intakes.waiting.length) }}
-    <button type="button" class="plain" @click="intakes.flush()">{{ t('bench.sendNow') }}</button>
+    <NeedsYou :items="needsYou" @again="sendAgain" @discard="letGo" />
+    <NewVersion />
+    <RingBar />
+    <main><RouterView /></main>
   </div>
-  <NeedsYou :items="needsYou" @again="sendAgain" @discard="letGo" />
-  <NewVersion />
-  <RingBar />
-  <main><RouterView /></main>
 </template>
 
 <style scoped>
+/* No box of its own: the page’s own rules of height hold for what is in it. */
+.frame {
+  display: contents;
+}
 .top {
   display: flex;
   justify-content: space-between;

@@ -5,7 +5,11 @@ import {
   problemDocumentSchema,
   readJobCards,
   routes,
+  type Account,
   type Appended,
+  type AuditLine,
+  type Bench,
+  type Session,
   type Asked,
   type BlinkTables,
   type ChangeFamily,
@@ -72,6 +76,18 @@ export class NotReached extends Error {
   }
 }
 
+/** The server knows nobody behind this browser any more: what was typed stays, and is sent once somebody signs in. */
+export class SignedOut extends NotReached {}
+
+/** Who the server knows this browser as: only what they wrote themselves is sent. */
+export const signedInAs = ref<string>();
+/** What the frame of the app does when the server asks who is there. */
+export const door = {
+  signedOut: (): void => undefined,
+  /** Resolves to whether the password was shown again. */
+  confirm: (): Promise<boolean> => Promise.resolve(false),
+};
+
 export type Reply<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly problem: ProblemDocument };
 
 /** How a reply is read; left out: by the schema its route has in the contract. */
@@ -104,7 +120,15 @@ async function call<O extends Operation, T = ReplyTo<O>>(operation: O, asked: Se
   if (response.ok && said === undefined) throw new NotReached('the reply broke off');
   if (response.ok) return { ok: true, value: readWith(operation, said, read) };
   const problem = problemDocumentSchema.safeParse(said);
-  if (!problem.success || isNotNow(response.status))
+  if (problem.success && problem.data.code === 'signed-out') {
+    signedInAs.value = undefined;
+    door.signedOut();
+    throw new SignedOut('signed out');
+  }
+  // Asked once and sent again: whoever is there never sees the refusal.
+  if (problem.success && problem.data.code === 'sign-in-again' && (await door.confirm())) return call(operation, asked, read);
+  // Too many wrong attempts is about what was typed here, and told where it was typed.
+  if (!problem.success || (isNotNow(response.status) && problem.data.code !== 'too-many-attempts'))
     throw new NotReached(`status ${response.status}`, retryAfterMs(response.headers.get('retry-after'), Date.now()));
   return { ok: false, problem: problem.data };
 }
@@ -131,7 +155,7 @@ async function look<O extends Operation, T = ReplyTo<O>>(operation: O, asked: As
     if (reply.ok) await (await local()).put('kept', { path, at: new Date().toISOString(), reply: raw });
     return reply;
   } catch (error) {
-    if (!(error instanceof NotReached)) throw error;
+    if (!(error instanceof NotReached) || error instanceof SignedOut) throw error;
     reachedServer.value = false;
     const kept = await (await local()).get('kept', path);
     if (!kept) throw error;
@@ -176,7 +200,31 @@ export const api = {
   told: async (): Promise<Reply<Told[]>> => part(await look('listTold', {}), ({ told }) => told),
   tell: async (body: NewTold): Promise<Reply<Told[]>> => part(await call('addTold', { body }), ({ told }) => told),
   withdrawTold: async (id: string): Promise<Reply<Told[]>> => part(await call('withdrawTold', { params: { id } }), ({ told }) => told),
-  addPerson: async (body: Person): Promise<Reply<Person[]>> => part(await call('addPerson', { body }), ({ people }) => people),
+  session: (): Promise<Reply<Session>> => call('readSession', {}),
+  signIn: (body: Asked<'signIn'>['body']): Promise<Reply<Session>> => call('signIn', { body }),
+  signInByPin: (body: Asked<'signInByPin'>['body']): Promise<Reply<Session>> => call('signInByPin', { body }),
+  signInToDemo: (person?: string): Promise<Reply<Session>> => call('signInToDemo', { body: person === undefined ? {} : { person } }),
+  joinByCode: (body: Asked<'joinByCode'>['body']): Promise<Reply<Session>> => call('joinByCode', { body }),
+  signOut: (): Promise<Reply<Session>> => call('signOut', { body: {} }),
+  confirmSelf: (body: Asked<'confirmSelf'>['body']): Promise<Reply<Session>> => call('confirmSelf', { body }),
+  changePassword: (password: string): Promise<Reply<Session>> => call('changePassword', { body: { password } }),
+  setPin: (pin: string | null): Promise<Reply<Session>> => call('setPin', { body: { pin } }),
+  trustBench: (name: string): Promise<Reply<Session>> => call('trustBench', { body: { name } }),
+  startFactor: () => call('startFactor', { body: {} }),
+  confirmFactor: async (code: string): Promise<Reply<string[]>> =>
+    part(await call('confirmFactor', { body: { code } }), ({ codes }) => codes),
+  dropFactor: (): Promise<Reply<Session>> => call('dropFactor', { body: {} }),
+  accounts: async (): Promise<Reply<Account[]>> => part(await call('listAccounts', {}), ({ accounts }) => accounts),
+  addAccount: async (body: Asked<'addAccount'>['body']): Promise<Reply<Account[]>> =>
+    part(await call('addAccount', { body }), ({ accounts }) => accounts),
+  changeAccount: async (id: string, body: Asked<'changeAccount'>['body']): Promise<Reply<Account[]>> =>
+    part(await call('changeAccount', { params: { id }, body }), ({ accounts }) => accounts),
+  inviteAccount: (id: string) => call('inviteAccount', { params: { id }, body: {} }),
+  benches: async (): Promise<Reply<Bench[]>> => part(await call('listBenches', {}), ({ benches }) => benches),
+  endBench: async (id: string): Promise<Reply<Bench[]>> =>
+    part(await call('endBench', { params: { id }, body: {} }), ({ benches }) => benches),
+  audit: async (before?: number): Promise<Reply<AuditLine[]>> =>
+    part(await call('listAudit', { query: before === undefined ? {} : { before } }), ({ lines }) => lines),
   paces: async (): Promise<Reply<Paces['people']>> => part(await look('listPaces', {}), ({ people }) => people),
   meter: (): Promise<Reply<MeterState>> => call('meterState', {}),
   readMeter: (body: Asked<'readMeter'>['body']): Promise<Reply<MeterReply>> => call('readMeter', { body }),

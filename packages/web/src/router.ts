@@ -29,6 +29,8 @@ export const router = createRouter({
     { path: '/stock', name: 'stock', component: () => import('./screens/stock/StockView.vue') },
     { path: '/experience', name: 'experience', component: () => import('./screens/experience/ExperienceView.vue') },
     { path: '/settings', name: 'settings', component: () => import('./screens/settings/SettingsView.vue') },
+    { path: '/account', name: 'account', component: () => import('./screens/account/AccountView.vue') },
+    { path: '/accounts', name: 'accounts', component: () => import('./screens/account/AccountsView.vue') },
     { path: '/settings/licences', name: 'notices', component: () => import('./screens/settings/NoticesView.vue') },
     { path: '/:rest(.*)*', name: 'nowhere', component: () => import('./screens/NowhereView.vue') },
   ],

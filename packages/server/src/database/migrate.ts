@@ -15,6 +15,7 @@ import * as flashHistory from './migrations/0012-flash-history.ts';
 import * as imageErasures from './migrations/0013-image-erasures.ts';
 import * as imageFactsBefore from './migrations/0014-image-facts-before.ts';
 import * as stock from './migrations/0015-stock.ts';
+import * as accounts from './migrations/0016-accounts.ts';
 import * as listOfJobs from './migrations/0008-list-of-jobs.ts';
 
 const migrations: readonly { name: string; up: (options: { context: QueryInterface }) => Promise<void> }[] = [
@@ -33,6 +34,7 @@ const migrations: readonly { name: string; up: (options: { context: QueryInterfa
   { name: '0013-image-erasures', up: imageErasures.up },
   { name: '0014-image-facts-before', up: imageFactsBefore.up },
   { name: '0015-stock', up: stock.up },
+  { name: '0016-accounts', up: accounts.up },
 ];
 
 /** Name of the last migration this program knows. */
@@ -76,6 +78,9 @@ async function grant(owner: Sequelize, appRole: string): Promise<void> {
   await owner.query(`GRANT SELECT, INSERT ON image_erasures, image_facts_before TO ${role}`);
   await owner.query(`GRANT SELECT, INSERT, UPDATE ON stock_items TO ${role}`);
   await owner.query(`GRANT SELECT, INSERT ON stock_items_before, stock_moves TO ${role}`);
+  await owner.query(`GRANT SELECT, INSERT, UPDATE ON accounts, benches, bench_people TO ${role}`);
+  await owner.query(`GRANT SELECT, INSERT, UPDATE, DELETE ON invitations, sessions, attempts TO ${role}`);
+  await owner.query(`GRANT SELECT, INSERT ON audit TO ${role}`);
   await owner.query(`GRANT DELETE ON job_cards TO ${role}`);
   await owner.query(`GRANT SELECT ON migrations TO ${role}`);
 }

@@ -8,11 +8,63 @@ import {
   type ModelStatic,
   type Sequelize,
 } from 'sequelize';
+import type { AuditKind, Role } from '@veglia/contract';
 
 /** Someone who writes entries. */
 export interface PersonRow extends Model<InferAttributes<PersonRow>, InferCreationAttributes<PersonRow>> {
   id: string;
   name: string;
+  role: CreationOptional<Role>;
+  /** Works here no longer: named in entries, and no way in. */
+  leftAt: CreationOptional<Date | null>;
+}
+/** How somebody shows who they are. */
+export interface AccountRow extends Model<InferAttributes<AccountRow>, InferCreationAttributes<AccountRow>> {
+  personId: string;
+  passwordHash: string;
+  pinHash: CreationOptional<string | null>;
+  /** Base32. */
+  factorSecret: CreationOptional<string | null>;
+  factorPending: CreationOptional<string | null>;
+  /** Last step of 30 s whose code was taken. */
+  factorStep: CreationOptional<number>;
+  recoveryHashes: CreationOptional<string[]>;
+  /** Sessions begun earlier are over. */
+  sessionsFrom: Date;
+  lastSignIn: CreationOptional<Date | null>;
+}
+/** A code that lets somebody choose a password; without a person it makes the first owner. */
+export interface InvitationRow extends Model<InferAttributes<InvitationRow>, InferCreationAttributes<InvitationRow>> {
+  codeHash: string;
+  personId: string | null;
+  until: Date;
+  usedAt: CreationOptional<Date | null>;
+}
+/** A browser where a PIN is enough. */
+export interface BenchRow extends Model<InferAttributes<BenchRow>, InferCreationAttributes<BenchRow>> {
+  id: string;
+  name: string;
+  tokenHash: string;
+  trustedBy: string;
+  trustedAt: Date;
+  lastUsed: CreationOptional<Date | null>;
+  endedAt: CreationOptional<Date | null>;
+}
+/** Who signed in with a password on a bench, and how many wrong PINs since. */
+export interface BenchPersonRow extends Model<InferAttributes<BenchPersonRow>, InferCreationAttributes<BenchPersonRow>> {
+  benchId: string;
+  personId: string;
+  passwordAt: Date;
+  wrongPins: CreationOptional<number>;
+}
+/** A line of the audit; never changed. */
+export interface AuditRow extends Model<InferAttributes<AuditRow>, InferCreationAttributes<AuditRow>> {
+  id: CreationOptional<number>;
+  at: Date;
+  what: AuditKind;
+  personId: string | null;
+  about: string | null;
+  fromAddress: string | null;
 }
 /** A customer; `name` and `contact` are null once erased. */
 export interface CustomerRow extends Model<InferAttributes<CustomerRow>, InferCreationAttributes<CustomerRow>> {
@@ -161,6 +213,11 @@ export interface Models {
   readonly familyVersions: ModelStatic<FamilyVersionRow>;
   readonly boardVersions: ModelStatic<BoardVersionRow>;
   readonly meta: ModelStatic<MetaRow>;
+  readonly accounts: ModelStatic<AccountRow>;
+  readonly invitations: ModelStatic<InvitationRow>;
+  readonly benches: ModelStatic<BenchRow>;
+  readonly benchPeople: ModelStatic<BenchPersonRow>;
+  readonly audit: ModelStatic<AuditRow>;
 }
 
 // Sequelize writes into the attribute objects it is given: each column gets one of its own.
@@ -171,13 +228,18 @@ const text = () => ({ type: DataTypes.TEXT, allowNull: false });
 const textOrNull = () => ({ type: DataTypes.TEXT, allowNull: true });
 const integer = () => ({ type: DataTypes.INTEGER, allowNull: false });
 const date = () => ({ type: DataTypes.DATE, allowNull: false });
+const dateOrNull = () => ({ type: DataTypes.DATE, allowNull: true });
 const json = () => ({ type: DataTypes.JSONB, allowNull: false });
 
 /** The tables as Sequelize models; the tables themselves are made by migrations. */
 export function defineModels(sequelize: Sequelize): Models {
   const options = (tableName: string) => ({ tableName, timestamps: false, underscored: true });
   return {
-    people: sequelize.define<PersonRow>('person', { id: key(), name: text() }, options('people')),
+    people: sequelize.define<PersonRow>(
+      'person',
+      { id: key(), name: text(), role: { type: DataTypes.TEXT, allowNull: false, defaultValue: 'technician' }, leftAt: dateOrNull() },
+      options('people'),
+    ),
     customers: sequelize.define<CustomerRow>('customer', { id: key(), name: textOrNull(), contact: textOrNull() }, options('customers')),
     sets: sequelize.define<SetRow>('set', { id: key(), maker: text(), model: text(), serial: text() }, options('sets')),
     packs: sequelize.define<PackRow>('pack', { hash: textKey(), document: json() }, options('packs')),
@@ -303,5 +365,55 @@ export function defineModels(sequelize: Sequelize): Models {
       options('board_versions'),
     ),
     meta: sequelize.define<MetaRow>('meta', { key: textKey(), value: text() }, options('meta')),
+    accounts: sequelize.define<AccountRow>(
+      'account',
+      {
+        personId: key(),
+        passwordHash: text(),
+        pinHash: textOrNull(),
+        factorSecret: textOrNull(),
+        factorPending: textOrNull(),
+        factorStep: { type: DataTypes.BIGINT, allowNull: false, defaultValue: 0 },
+        recoveryHashes: { type: DataTypes.ARRAY(DataTypes.TEXT), allowNull: false, defaultValue: [] },
+        sessionsFrom: date(),
+        lastSignIn: dateOrNull(),
+      },
+      options('accounts'),
+    ),
+    invitations: sequelize.define<InvitationRow>(
+      'invitation',
+      { codeHash: textKey(), personId: { type: DataTypes.UUID, allowNull: true }, until: date(), usedAt: dateOrNull() },
+      options('invitations'),
+    ),
+    benches: sequelize.define<BenchRow>(
+      'bench',
+      {
+        id: key(),
+        name: text(),
+        tokenHash: text(),
+        trustedBy: uuid(),
+        trustedAt: date(),
+        lastUsed: dateOrNull(),
+        endedAt: dateOrNull(),
+      },
+      options('benches'),
+    ),
+    benchPeople: sequelize.define<BenchPersonRow>(
+      'benchPerson',
+      { benchId: key(), personId: key(), passwordAt: date(), wrongPins: { type: DataTypes.INTEGER, allowNull: false, defaultValue: 0 } },
+      options('bench_people'),
+    ),
+    audit: sequelize.define<AuditRow>(
+      'auditLine',
+      {
+        id: { type: DataTypes.BIGINT, primaryKey: true, autoIncrement: true },
+        at: date(),
+        what: text(),
+        personId: { type: DataTypes.UUID, allowNull: true },
+        about: textOrNull(),
+        fromAddress: textOrNull(),
+      },
+      options('audit'),
+    ),
   };
 }

@@ -1,7 +1,7 @@
 /** Demo data: people and jobs of an invented workshop, loaded once into a database without jobs. */
 import { readdir, readFile } from 'node:fs/promises';
 import path from 'node:path';
-import { imageFactsSchema, newJobSchema, personSchema, shopSettingsSchema, usualShopSettings } from '@veglia/contract';
+import { imageFactsSchema, newJobSchema, roleSchema, shopSettingsSchema, usualShopSettings } from '@veglia/contract';
 import { v5 as uuidv5, v7 as uuidv7 } from 'uuid';
 import { parseBoardFile, stockItemSchema } from '@veglia/core';
 import { goodContent } from '@veglia/simulators/set';
@@ -16,7 +16,8 @@ import { changeStock, moveStock } from '../parts/stock.ts';
 import { changeShop } from '../shop.ts';
 import type { Store } from '../store.ts';
 
-const peopleFile = z.object({ people: z.array(personSchema).min(1) });
+const someone = z.object({ id: z.uuid(), name: z.string(), role: roleSchema });
+const peopleFile = z.object({ people: z.array(someone).min(1), counter: someone });
 
 /** A demo job: who and what, and entry bodies with the minutes after opening at which they were written. */
 const demoJobSchema = z.strictObject({
@@ -40,8 +41,8 @@ const loadedKey = 'demo-loaded';
 /** Loads the demo's people, settings and jobs into an empty database, once. */
 export async function loadDemo(store: Store, folder: string): Promise<void> {
   if ((await store.models.meta.findByPk(loadedKey)) !== null) return;
-  const { people } = peopleFile.parse(JSON.parse(await readFile(path.join(folder, 'names.json'), 'utf8')));
-  for (const person of people) {
+  const { people, counter } = peopleFile.parse(JSON.parse(await readFile(path.join(folder, 'names.json'), 'utf8')));
+  for (const person of [...people, counter]) {
     if ((await store.models.people.findByPk(person.id)) === null) await store.models.people.create(person);
   }
   const jobsFolder = path.join(folder, 'jobs');

@@ -64,6 +64,7 @@ export function errorHandler(): ErrorRequestHandler {
   return (error: unknown, request: Request, response, _next) => {
     const { code, problems } = classify(error);
     const requestId = typeof request.id === 'string' ? request.id : '';
+    if (error instanceof ApiError && error.afterSeconds !== undefined) response.set('retry-after', String(error.afterSeconds));
     if (code === 'internal') request.log.error({ err: error }, 'request failed');
     response
       .status(errorStatus[code])

@@ -31,16 +31,24 @@ export type Handlers = {
   readonly [O in Operation]: (checked: Checked<O>, exchange: Exchange) => Promise<Json<ReplyTo<O>> | Sent> | Json<ReplyTo<O>> | Sent;
 };
 
+/** Looks whether whoever asks may; throws where they may not. Before anything of the request is read, and once it is. */
+export interface Gate {
+  may(operation: Operation, request: Request): Promise<void>;
+  own(request: Request, body: unknown): void;
+}
+
 /** In the table's order. An operation without a handler doesn't compile. */
-export function serve(app: Express, handlers: Handlers): void {
+export function serve(app: Express, gate: Gate, handlers: Handlers): void {
   for (const [operation, route] of Object.entries(routes) as [Operation, RouteDescription][]) {
     const handle = handlers[operation] as (checked: object, exchange: Exchange) => Promise<unknown>;
     app[route.method](route.path, async (request, response) => {
+      await gate.may(operation, request);
       const checked = {
         params: route.params && parse(route.params, request.params, 'path'),
         query: route.query && parse(route.query, request.query, 'query'),
         body: route.body && parse(route.body, request.body, ''),
       };
+      gate.own(request, checked.body);
       const value = await handle(checked, { request, response });
       if (value !== sent) response.status(route.status).json(value);
     });

@@ -150,8 +150,10 @@ export async function appendLocked(
         throw new ApiError('entry-conflict', [{ code: 'duplicate-id', where: 'entries', value: draft.id }]);
       continue;
     }
-    // Observations are never refused for being stale; closing is a decision about the whole job, so it is.
-    if (draft.body.kind === 'job.closed' && draft.basedOn < job.lastSeq) throw new ApiError('version-conflict');
+    // Observations are never refused for being stale; closing is a decision about the whole job, so it is. What its writer wrote just before,
+    // and had on the way, is known to them.
+    if (draft.body.kind === 'job.closed' && ledger.some((entry) => entry.seq > draft.basedOn && entry.by !== by))
+      throw new ApiError('version-conflict');
     seq += 1;
     const entry: Entry = { id: draft.id, seq, at: draft.at, by, basedOn: draft.basedOn, body: draft.body };
     stored.set(entry.id, entry);

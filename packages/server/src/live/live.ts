@@ -10,6 +10,7 @@ import { ledgerChannel, liveMessageSchema, livePath, type LiveMessage } from '@v
 import pg from 'pg';
 import type { Logger } from 'pino';
 import { WebSocket, WebSocketServer } from 'ws';
+import type { Door } from '../accounts/door.ts';
 import type { Hosts } from '../http/hosts.ts';
 
 /** Messages to browsers, to be closed at the end. */
@@ -37,9 +38,10 @@ function readNotification(payload: string | undefined): LiveMessage | undefined 
 }
 
 /** Opens the WebSocket on a server and listens to the database's channel; reconnects by itself until closed. */
-export function openLive(server: Server, databaseUrl: string, log: Logger, hosts: Hosts): Live {
+export function openLive(server: Server, databaseUrl: string, log: Logger, hosts: Hosts, door: Pick<Door, 'watch'>): Live {
   const sockets = new WebSocketServer({ noServer: true, maxPayload: 1024 });
   const alive = new WeakSet<WebSocket>();
+  const stillIn = new WeakMap<WebSocket, () => Promise<boolean>>();
   server.on('upgrade', (request, socket, head) => {
     // Whoever asks may be gone in the middle of the reply: an error nobody listens to would end the process.
     socket.on('error', () => socket.destroy());
@@ -49,12 +51,31 @@ export function openLive(server: Server, databaseUrl: string, log: Logger, hosts
     if (!hosts.answersTo(request.headers.host)) return refuse('421 Misdirected Request');
     // A page of another origin must not listen in: browsers send where the page came from.
     if (!isLivePath(request.url) || !hosts.isOwnPage(request.headers.origin, request.headers.host)) return refuse('403 Forbidden');
-    sockets.handleUpgrade(request, socket, head, (client) => {
-      alive.add(client);
-      client.on('pong', () => alive.add(client));
-      client.on('error', () => client.terminate());
-    });
+    door
+      .watch(request)
+      .then((still) => {
+        if (!still) return refuse('401 Unauthorized');
+        sockets.handleUpgrade(request, socket, head, (client) => {
+          alive.add(client);
+          stillIn.set(client, still);
+          client.on('pong', () => alive.add(client));
+          client.on('error', () => client.terminate());
+        });
+      })
+      .catch((error: unknown) => {
+        log.warn({ err: error }, 'who wants to listen could not be looked up');
+        refuse('503 Service Unavailable');
+      });
   });
+  /** Whoever signed out, or was let go, listens no longer. A database that is away decides nothing. */
+  const lookAgain = (client: WebSocket): void => {
+    stillIn
+      .get(client)?.()
+      .then((still) => {
+        if (!still) client.terminate();
+      })
+      .catch(() => undefined);
+  };
   const tell = (message: LiveMessage): void => {
     const text = JSON.stringify(message);
     for (const client of sockets.clients) if (client.readyState === WebSocket.OPEN) client.send(text);
@@ -65,6 +86,7 @@ export function openLive(server: Server, databaseUrl: string, log: Logger, hosts
       else {
         alive.delete(client);
         client.ping();
+        lookAgain(client);
       }
     }
   }, pingEvery);

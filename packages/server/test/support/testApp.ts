@@ -2,13 +2,15 @@
 import { readFileSync } from 'node:fs';
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import { listJobsQuery, mostOnAPage, ownHeader, type EntryDraft, type JobCards, type NewJobInput } from '@veglia/contract';
+import { listJobsQuery, mostOnAPage, ownHeader, sessionSchema, type EntryDraft, type JobCards, type NewJobInput } from '@veglia/contract';
 import type { Express } from 'express';
 import { pino, type Logger } from 'pino';
 import request from 'supertest';
 import { v7 as uuidv7 } from 'uuid';
 import { Cluster } from '../../../../scripts/lib/cluster.mjs';
 import { inRoot } from '../../../../scripts/lib/paths.mjs';
+import { openDoor, type Door } from '../../src/accounts/door.ts';
+import { firstOwnerCode } from '../../src/accounts/join.ts';
 import { createApp } from '../../src/app.ts';
 import { hostsOf } from '../../src/http/hosts.ts';
 import { listJobs } from '../../src/jobs/list.ts';
@@ -20,19 +22,35 @@ import type { Store } from '../../src/store.ts';
 export const testAddress = 'https://bench.example.org';
 export const testHosts = hostsOf([testAddress]);
 
-/** Requests as our own page sends them. */
+/** Of each app, and of the one opened last. */
+const cookies = new WeakMap<Express, string>();
+let lastCookie = '';
+/** Requests as our own page sends them, by the one person who is signed in. */
 export function ask(app: Express): ReturnType<typeof request.agent> {
-  return request.agent(app).set(ownHeader, '1');
+  return request
+    .agent(app)
+    .set(ownHeader, '1')
+    .set('cookie', cookies.get(app) ?? lastCookie);
 }
+/** The same of a browser in which nobody is signed in. */
+export const askUnknown = (app: Express): ReturnType<typeof request.agent> => request.agent(app).set(ownHeader, '1');
+/** What a reply set, as a browser sends it back. */
+export const cookiesOf = ({ headers }: { headers: unknown }): string =>
+  ((headers as { 'set-cookie'?: string[] })['set-cookie'] ?? []).map((one) => one.split(';', 1)[0]).join('; ');
+/** Of the owner of each test app. */
+export const testPassword = 'copper lantern over nine harbours';
 
 export const noon = new Date('2026-03-02T12:00:00.000Z');
 
 export interface TestApp {
   readonly app: Express;
   readonly store: Store;
+  readonly door: Door;
+  /** Of whoever is signed in. */
+  readonly cookie: string;
   readonly appUrl: string;
   readonly ownerUrl: string;
-  /** The one person a database without demo data has. */
+  /** The one person a database without demo data has: an owner, signed in. */
   readonly person: string;
   close(): Promise<void>;
 }
@@ -44,7 +62,7 @@ export function testCluster(): Cluster {
   return cluster;
 }
 
-export async function openTestApp(options: { demo?: boolean; log?: Logger } = {}): Promise<TestApp> {
+export async function openTestApp(options: { demo?: boolean; log?: Logger; now?: () => Date } = {}): Promise<TestApp> {
   const cluster = testCluster();
   const name = `test_${uuidv7().replaceAll('-', '')}`;
   cluster.createDatabase(name, 'veglia_template');
@@ -63,15 +81,34 @@ export async function openTestApp(options: { demo?: boolean; log?: Logger } = {}
     logLevel: 'silent' as const,
     graceSeconds: 1,
   };
-  const store = await openStore(config, () => noon);
-  const [first] = await store.models.people.findAll({ order: [['id', 'ASC']] });
+  const clock = options.now ?? (() => noon);
+  const store = await openStore(config, clock);
+  const door = await openDoor(store, appUrl, { demo: options.demo ?? false, encrypted: false });
+  const log = options.log ?? pino({ level: 'silent' });
+  const app = createApp({ store, log, door, hosts: testHosts, ownAddress: () => testAddress });
+  const person = '00000000-0000-7000-8000-000000000001';
+  if (!options.demo) await store.models.people.create({ id: person, name: 'Technician' });
+  const joined = options.demo
+    ? await askUnknown(app).post('/api/session/demo').send({})
+    : await askUnknown(app)
+        .post('/api/session/join')
+        .send({ code: await firstOwnerCode(store), name: 'Technician', password: testPassword });
+  if (joined.status !== 200) throw new Error(`the owner of the test can't sign in: ${JSON.stringify(joined.body)}`);
+  const cookie = cookiesOf(joined);
+  cookies.set(app, cookie);
+  lastCookie = cookie;
   return {
-    app: createApp({ store, log: options.log ?? pino({ level: 'silent' }), hosts: testHosts, ownAddress: () => testAddress }),
+    app,
     store,
+    door,
+    cookie,
     appUrl,
     ownerUrl,
-    person: first?.id ?? '',
-    close: () => store.sequelize.close(),
+    person: sessionSchema.parse(joined.body).signedIn?.id ?? '',
+    async close() {
+      await door.close();
+      await store.sequelize.close();
+    },
   };
 }
 
@@ -79,7 +116,7 @@ export async function openTestApp(options: { demo?: boolean; log?: Logger } = {}
 export async function openListening(options: { log?: Logger } = {}): Promise<TestApp & { readonly port: number }> {
   const running = await openTestApp(options);
   const server = createServer(running.app);
-  const live = openLive(server, running.appUrl, pino({ level: 'silent' }), testHosts);
+  const live = openLive(server, running.appUrl, pino({ level: 'silent' }), testHosts, running.door);
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
   await live.ready;
   return {

@@ -5,7 +5,7 @@
 import type { Job, NewJobInput } from '@veglia/contract';
 import { defineStore } from 'pinia';
 import { shallowRef } from 'vue';
-import { api, NotReached } from '../api.ts';
+import { api, NotReached, signedInAs } from '../api.ts';
 import { exclusively, later, whenBack } from '../sync/browser.ts';
 import { refusalOf } from '../sync/reply.ts';
 import { Sync } from '../sync/sync.ts';
@@ -18,7 +18,7 @@ export const useIntakes = defineStore('intakes', () => {
 
   const read = async (): Promise<WaitingIntake[]> => (await (await local()).getAll('intakes')).sort((a, b) => (a.at < b.at ? -1 : 1));
   const sync = new Sync<WaitingIntake, Job>({
-    open: async () => (await read()).filter(({ refused }) => refused === undefined),
+    open: async () => (await read()).filter(({ refused, request }) => refused === undefined && request.by === signedInAs.value),
     together: () => 1,
     async send([intake]) {
       if (!intake) return { kind: 'wait' };

@@ -3,7 +3,7 @@
  * said that it is stored, and is sent in order.
  */
 import type { Appended } from '@veglia/contract';
-import { api, NotReached } from '../api.ts';
+import { api, NotReached, signedInAs } from '../api.ts';
 import { fitTogether } from '../sync/batches.ts';
 import { exclusively, later, whenBack } from '../sync/browser.ts';
 import { refusalOf } from '../sync/reply.ts';
@@ -52,7 +52,8 @@ export function listenToOutbox(listener: OutboxListener): void {
 
 export const outbox: Sync<Waiting, Appended> = new Sync<Waiting, Appended>({
   async open() {
-    return (await (await local()).getAll('waiting')).filter(({ refused }) => refused === undefined);
+    // Somebody else's wait until they sign in here: nothing is sent under another name.
+    return (await (await local()).getAll('waiting')).filter(({ refused, by }) => refused === undefined && by === signedInAs.value);
   },
   // In the order of writing: one request for each run of entries of one job by one person.
   together: (open) =>

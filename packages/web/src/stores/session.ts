@@ -1,27 +1,123 @@
-/** Who writes, and how it looks. Kept in the browser; accounts come later. */
-import type { Person } from '@veglia/contract';
-import { useLocalStorage, usePreferredDark } from '@vueuse/core';
+/**
+ * Who is signed in here, and how it looks. The server says who; without one, whoever was here last goes on, and what others of this bench write
+ * then is kept under their names and sent once they sign in.
+ */
+import { mayUse, mayWrite, type Operation, type Person, type Session, type SignedIn } from '@veglia/contract';
+import type { EntryKind } from '@veglia/core';
+import { StorageSerializers, useLocalStorage, usePreferredDark } from '@vueuse/core';
 import { defineStore } from 'pinia';
-import { computed, ref, watchEffect } from 'vue';
-import { api } from '../api.ts';
+import { computed, ref, shallowRef, watchEffect } from 'vue';
+import { api, door, NotReached, signedInAs, type Reply } from '../api.ts';
+
+const retryAfter = 3000;
+type Kept = Pick<SignedIn, 'id' | 'name' | 'role'>;
 
 export const useSession = defineStore('session', () => {
   const people = ref<Person[]>([]);
-  // Two tabs may be two people's: who writes in one stays as it is when another changes.
-  const personId = useLocalStorage('veglia.person', '', { listenToStorageChanges: false });
+  const state = shallowRef<Session>();
+  /** Whoever was here last, for a start without a server. */
+  const kept = useLocalStorage<Kept | null>('veglia.signed-in', null, {
+    serializer: StorageSerializers.object,
+    listenToStorageChanges: false,
+  });
+  const away = ref(false);
+  /** Without a server: somebody else of this bench, not confirmed yet. */
+  const standIn = shallowRef<Kept>();
+  /** Signed out in the middle: what is on the screen stays below. */
+  const interrupted = ref(false);
+  const confirming = shallowRef<(shown: boolean) => void>();
   const dark = useLocalStorage('veglia.dark', usePreferredDark().value ? 'yes' : 'no');
-  const person = computed(() => people.value.find((one) => one.id === personId.value) ?? people.value[0]);
+  const person = computed<Kept | undefined>(
+    () => standIn.value ?? state.value?.signedIn ?? (interrupted.value || away.value ? (kept.value ?? undefined) : undefined),
+  );
+  /** Who may take over without a server. */
+  const others = computed(() =>
+    state.value?.demo === false ? (state.value.bench?.people ?? []) : people.value.filter(({ left }) => !left),
+  );
 
   watchEffect(() => document.documentElement.classList.toggle('dark', dark.value === 'yes'));
 
-  async function load(): Promise<void> {
+  const told = typeof BroadcastChannel === 'undefined' ? undefined : new BroadcastChannel('veglia-session');
+  /** Another tab signed in or out: the cookie is the browser's. */
+  if (told) told.onmessage = () => void load();
+
+  function accept(session: Session): void {
+    state.value = session;
+    away.value = false;
+    standIn.value = undefined;
+    const { signedIn } = session;
+    signedInAs.value = signedIn?.id;
+    if (!signedIn) return;
+    // Somebody else than whose work is on the screen: nothing of it is carried over.
+    const other = interrupted.value && kept.value !== null && kept.value.id !== signedIn.id;
+    kept.value = { id: signedIn.id, name: signedIn.name, role: signedIn.role };
+    interrupted.value = false;
+    if (other) location.reload();
+  }
+  /** Takes over what the server says of the session; a refusal is given back. */
+  async function become(reply: Promise<Reply<Session>>): Promise<Reply<Session>> {
+    const said = await reply;
+    if (said.ok) {
+      accept(said.value);
+      told?.postMessage('changed');
+      if (said.value.signedIn) await loadPeople();
+    }
+    return said;
+  }
+
+  async function loadPeople(): Promise<void> {
     const reply = await api.people();
     if (reply.ok) people.value = reply.value;
   }
-
-  function choose(id: string): void {
-    personId.value = id;
+  async function load(): Promise<void> {
+    try {
+      const reply = await api.session();
+      if (!reply.ok) return;
+      if (reply.value.demo && !reply.value.signedIn) {
+        const again = await api.signInToDemo(kept.value?.id);
+        accept(again.ok ? again.value : ((await api.signInToDemo().then((one) => (one.ok ? one.value : undefined))) ?? reply.value));
+      } else accept(reply.value);
+    } catch (error) {
+      if (!(error instanceof NotReached)) throw error;
+      if (!state.value) away.value = true;
+      setTimeout(() => void load(), retryAfter);
+    }
+    // Without a server those that were kept.
+    if (person.value) await loadPeople().catch(() => undefined);
+  }
+  door.signedOut = () => {
+    if (!state.value?.signedIn) return;
+    state.value = { ...state.value, signedIn: null };
+    interrupted.value = true;
+    void load();
+  };
+  door.confirm = () => new Promise((resolve) => (confirming.value = resolve));
+  function confirmed(shown: boolean): void {
+    confirming.value?.(shown);
+    confirming.value = undefined;
   }
 
-  return { people, person, dark, load, choose };
+  /** In the demo anybody is anybody; without a server anybody of this bench writes, and is asked who they are afterwards. */
+  async function choose(id: string): Promise<void> {
+    try {
+      if (state.value?.demo) await become(api.signInToDemo(id));
+    } catch (error) {
+      if (!(error instanceof NotReached)) throw error;
+      const one = people.value.find((other) => other.id === id);
+      if (one) standIn.value = { id: one.id, name: one.name, role: one.role };
+      setTimeout(() => void backAs(id), retryAfter);
+    }
+  }
+  async function backAs(id: string): Promise<void> {
+    if (standIn.value?.id === id) await choose(id);
+  }
+  /** Whoever is next signs in on top of what is on the screen. */
+  async function lock(): Promise<void> {
+    interrupted.value = true;
+    await become(api.signOut());
+  }
+  const may = (operation: Operation): boolean => mayUse(person.value?.role, operation);
+  const writes = (kind: EntryKind): boolean => person.value !== undefined && mayWrite(person.value.role, kind);
+
+  return { people, state, person, others, away, interrupted, confirming, dark, load, become, choose, lock, confirmed, may, writes };
 });

@@ -7,6 +7,7 @@ const aboutWhatWasSent = new Set<ErrorCode>([
   'bad-request',
   'not-json',
   'unknown-person',
+  'not-allowed',
   'unknown-job',
   'unknown-pack',
   'unknown-counts',

@@ -296,6 +296,8 @@ export const benchWords = {
     ofItParts: '(parts {amount})',
     agreed: 'agreed {what}',
     overAgreed: 'beyond what was agreed: {what}',
+    counterOnly:
+      'Steps inside a set are recorded by technicians. From the counter: price and answer on the call sheet, notes, parts, dates and the hand-over.',
     ofItByTheBook: '({minutes} min from standard times)',
     doubts: 'Warnings',
     blinkTitle: 'Read the blink code',

@@ -1,4 +1,5 @@
 /** Words of the screens, English. Sentences for the core's codes are in contract/words. */
+import { accountsWords } from './accounts.ts';
 import { benchWords } from './bench.ts';
 import { blinkWords } from './blink.ts';
 import { boardsWords } from './boards.ts';
@@ -17,6 +18,7 @@ import { stockWords } from './stock.ts';
 
 export const en = {
   ...frameWords,
+  ...accountsWords,
   ...counterWords,
   ...blinkWords,
   ...benchWords,

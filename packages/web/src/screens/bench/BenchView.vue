@@ -54,11 +54,11 @@ const PracticeCoach = defineAsyncComponent(() => import('../practice/PracticeCoa
 const props = defineProps<{ id: string }>();
 const { t } = useI18n();
 const store = useJob();
-const session = useSession();
 const names = useNames(
   () => store.compiled,
   () => store.fold?.set.layout,
 );
+const session = useSession();
 const words = useEntryWords(() => store.compiled);
 const panel = ref<InstanceType<typeof NextPanel>>();
 const band = ref<InstanceType<typeof StateBand>>();
@@ -351,6 +351,10 @@ onUnmounted(() => window.removeEventListener('keydown', onKey));
             <RouterLink :to="`/jobs/${id}/handover`" class="push full" data-test="closed-handover">{{ t('handover.title') }}</RouterLink>
           </section>
           <NewComplaint v-else-if="complaintOpen && then === undefined" :compiled="compiled" @write="write" />
+          <section v-else-if="!session.writes('set.changed') && then === undefined" class="sheet" data-test="counter-only">
+            <p>{{ t('bench.counterOnly') }}</p>
+            <RouterLink :to="`/jobs/${id}/call`" class="push">{{ t('call.title') }}</RouterLink>
+          </section>
           <NextPanel
             v-else-if="step && then === undefined"
             ref="panel"

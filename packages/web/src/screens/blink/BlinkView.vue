@@ -9,14 +9,12 @@ import { useNames } from '../../names.ts';
 import ChoiceField from '../../parts/ChoiceField.vue';
 import NotReachedSheet from '../../parts/NotReachedSheet.vue';
 import { textOf, usePacks } from '../../stores/packs.ts';
-import { useSession } from '../../stores/session.ts';
 import BlinkReader from './BlinkReader.vue';
 import TableSheet from './TableSheet.vue';
 import { codesSeen } from './tables.ts';
 
 const { t } = useI18n();
 const packs = usePacks();
-const session = useSession();
 const names = useNames(() => packs.current);
 const reached = ref(true);
 const route = useRoute();
@@ -28,7 +26,6 @@ const codes = shallowRef<CodeCounts['codes']>([]);
 async function load(): Promise<void> {
   try {
     await packs.loadCurrent();
-    if (session.people.length === 0) await session.load();
     const tables = await api.blinkTables();
     if (tables.ok) changes.value = tables.value.changes;
     reached.value = true;

@@ -61,7 +61,6 @@ const usual = computed(() => [...new Set(done.value)].join('; ').slice(0, 400));
 async function load(): Promise<void> {
   try {
     await packs.loadCurrent();
-    if (session.people.length === 0) await session.load();
     const shop = await api.shop();
     if (shop.ok) currency.value = shop.value.settings.currency;
   } catch (error) {

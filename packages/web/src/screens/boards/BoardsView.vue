@@ -34,7 +34,6 @@ const form = reactive({ number: asked('number'), assembly: asked('assembly'), la
 async function load(): Promise<void> {
   try {
     await packs.loadCurrent();
-    if (session.people.length === 0) await session.load();
   } catch (error) {
     if (!(error instanceof NotReached)) throw error;
   }

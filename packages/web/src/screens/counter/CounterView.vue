@@ -80,7 +80,6 @@ async function load(): Promise<void> {
   try {
     await packs.loadCurrent();
     counts.value = await packs.countsAt(await packs.newestCounts());
-    if (session.people.length === 0) await session.load();
     const settings = await api.shop();
     if (settings.ok) shop.value = settings.value.settings;
     reached.value = true;

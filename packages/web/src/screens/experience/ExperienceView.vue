@@ -31,7 +31,6 @@ async function load(): Promise<void> {
   try {
     await packs.loadCurrent();
     form.layout ||= packs.current?.pack.layouts[0]?.id ?? '';
-    if (session.people.length === 0) await session.load();
     const reply = await api.told();
     if (reply.ok) told.value = reply.value;
     await loadCounts();

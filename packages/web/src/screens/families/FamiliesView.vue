@@ -29,7 +29,6 @@ const errors = reactive<Record<string, string>>({});
 async function load(): Promise<void> {
   try {
     await packs.loadCurrent();
-    if (session.people.length === 0) await session.load();
   } catch (error) {
     if (!(error instanceof NotReached)) throw error;
   }

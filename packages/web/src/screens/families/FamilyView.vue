@@ -41,7 +41,6 @@ const dirty = computed(() => typed.value !== undefined && JSON.stringify(typed.v
 async function load(): Promise<void> {
   try {
     await packs.loadCurrent();
-    if (session.people.length === 0) await session.load();
     const reply = await api.familyChanges();
     if (reply.ok) changes.value = reply.value.filter(({ family }) => family === props.id);
   } catch (error) {

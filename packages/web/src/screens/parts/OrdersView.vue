@@ -44,7 +44,6 @@ async function load(): Promise<void> {
 }
 onMounted(async () => {
   await load();
-  if (session.people.length === 0) await session.load().catch(() => undefined);
 });
 onLive(() => void load());
 

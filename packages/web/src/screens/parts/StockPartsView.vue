@@ -12,7 +12,6 @@ import NotReachedSheet from '../../parts/NotReachedSheet.vue';
 import TextField from '../../parts/TextField.vue';
 import { saveBlob } from '../../saveBlob.ts';
 import { usePacks } from '../../stores/packs.ts';
-import { useSession } from '../../stores/session.ts';
 import { useShopSettings } from '../../stores/shopSettings.ts';
 import PartsTabs from './PartsTabs.vue';
 import StockCsvSheet from './StockCsvSheet.vue';
@@ -20,7 +19,6 @@ import StockItemForm from './StockItemForm.vue';
 import StockPieces from './StockPieces.vue';
 
 const { t } = useI18n();
-const session = useSession();
 const packs = usePacks();
 const shop = useShopSettings();
 const names = useNames(() => packs.current);
@@ -35,7 +33,6 @@ const file = shallowRef<{ readonly name: string; readonly text: string }>();
 
 async function load(): Promise<void> {
   try {
-    if (session.people.length === 0) await session.load();
     await packs.loadCurrent().catch(() => undefined);
     const reply = await api.stock({ find: find.value });
     if (reply.ok) items.value = reply.value.items;

@@ -1,8 +1,7 @@
 <script setup lang="ts">
 /** What the shop says of itself. One document, stored as a whole; somebody else's change in between is told, not overwritten. */
-import { boundsOf, parseAmount, personSchema, plainAmount, shopSettingsSchema, type ShopSettings } from '@veglia/contract';
+import { boundsOf, parseAmount, plainAmount, shopSettingsSchema, type ShopSettings } from '@veglia/contract';
 import { paperLanguages } from '@veglia/core';
-import { v7 as uuidv7 } from 'uuid';
 import { defineAsyncComponent, onMounted, reactive, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { api, NotReached } from '../../api.ts';
@@ -24,7 +23,6 @@ const version = ref(0);
 const said = ref('');
 const refusal = ref('');
 const errors = reactive<Record<string, string>>({});
-const name = ref('');
 /** As typed; amounts and lists are text until they are stored. */
 interface SettingsForm {
   shopName: string;
@@ -134,7 +132,6 @@ function show(settings: ShopSettings): void {
 async function load(): Promise<void> {
   try {
     await packs.loadCurrent();
-    if (session.people.length === 0) await session.load();
     const reply = await api.shop();
     if (!reply.ok) return;
     version.value = reply.value.version;
@@ -217,20 +214,6 @@ async function save(): Promise<void> {
       version.value = reply.value.version;
       said.value = t('settings.stored');
     } else refusal.value = [reply.problem.title, ...(reply.problem.problems ?? []).map((one) => one.sentence)].join(' ');
-  } catch (error) {
-    if (!(error instanceof NotReached)) throw error;
-    refusal.value = t('common.notReached');
-  }
-}
-async function addPerson(): Promise<void> {
-  if (name.value.trim() === '') return;
-  try {
-    const reply = await api.addPerson({ id: uuidv7(), name: name.value.trim() });
-    if (!reply.ok) refusal.value = reply.problem.title;
-    else {
-      session.people = reply.value;
-      name.value = '';
-    }
   } catch (error) {
     if (!(error instanceof NotReached)) throw error;
     refusal.value = t('common.notReached');
@@ -381,15 +364,16 @@ async function addPerson(): Promise<void> {
     </fieldset>
     <fieldset class="sheet fields quarters">
       <legend>{{ t('settings.people') }}</legend>
-      <p class="wide">{{ session.people.map((one) => one.name).join(', ') }}</p>
-      <TextField
-        id="person"
-        v-model="name"
-        :label="t('settings.person')"
-        :bounds="boundsOf(personSchema.shape.name)"
-        @keydown.enter.prevent="addPerson"
-      />
-      <button type="button" class="push end" @click="addPerson">{{ t('settings.addPerson') }}</button>
+      <p class="wide">
+        {{
+          session.people
+            .filter(({ left }) => !left)
+            .map((one) => one.name)
+            .join(', ')
+        }}
+      </p>
+      <RouterLink to="/account">{{ t('account.title') }}</RouterLink>
+      <RouterLink v-if="session.may('listAccounts')" to="/accounts">{{ t('accounts.title') }}</RouterLink>
     </fieldset>
     <fieldset class="sheet fields about" data-test="about">
       <legend>{{ t('settings.about') }}</legend>

@@ -26,7 +26,6 @@ const personOf = (id: string): string => session.people.find((one) => one.id ===
 
 async function load(): Promise<void> {
   try {
-    if (session.people.length === 0) await session.load();
     const reply = await api.images(find.value.trim() === '' ? undefined : find.value.trim());
     if (reply.ok) images.value = reply.value;
     const gone = await api.imageErasures();

@@ -61,7 +61,7 @@ const doer = computed({ get: () => chosenDoer.value ?? session.person?.id ?? '',
 const pace = computed(() => paces.value.get(doer.value));
 const minutesOf = (id: string): number => Math.round((worth.value?.minutesByBook ?? 0) * (paces.value.get(id)?.factor ?? 1));
 const doers = computed(() =>
-  [{ id: '', name: t('worth.byBook') }, ...session.people].map(({ id: value, name: of }) => ({
+  [{ id: '', name: t('worth.byBook') }, ...session.people.filter(({ left }) => !left)].map(({ id: value, name: of }) => ({
     value,
     label: t('worth.whoMinutes', { name: of, minutes: minutesOf(value) }),
   })),

@@ -1,0 +1,100 @@
+/** Who asks: from the session of a request, looked up anew each time, so that whoever is let go is out at once. */
+import type { Role, SignedIn } from '@veglia/contract';
+import { mayUse, routeAccess, type Operation } from '@veglia/contract';
+import type { Request, RequestHandler } from 'express';
+import { QueryTypes } from 'sequelize';
+import { ApiError } from '../http/apiError.ts';
+import type { Store } from '../store.ts';
+import { record } from './audit.ts';
+import { sessionLimits } from './sessions.ts';
+
+/** Somebody who is signed in. */
+export interface Who {
+  readonly id: string;
+  readonly name: string;
+  readonly role: Role;
+  readonly how: SignedIn['by'];
+  readonly fresh: boolean;
+  readonly hasPin: boolean;
+  readonly hasFactor: boolean;
+}
+
+interface PersonNow {
+  readonly name: string;
+  readonly role: Role;
+  readonly left: boolean;
+  readonly sessions_from: Date | null;
+  readonly has_pin: boolean;
+  readonly has_factor: boolean;
+  readonly bench_ended: boolean;
+}
+
+const known = new WeakMap<Request, Who>();
+/** Who asks, once `identify` has looked. */
+export const whoAsks = (request: Request): Who | undefined => known.get(request);
+/** Throws signed-out. */
+export function requireWho(request: Request): Who {
+  const who = known.get(request);
+  if (!who) throw new ApiError('signed-out');
+  return who;
+}
+
+/** Undefined where nobody is signed in, the session is over, or the person has left. */
+export async function whoIn(store: Store, { session }: Pick<Request, 'session'>): Promise<Who | undefined> {
+  const { person, how, bench, at = 0, confirmedAt = 0, seenAt = 0 } = session;
+  if (person === undefined || how === undefined) return undefined;
+  const now = store.now().getTime();
+  const idle = how === 'pin' ? sessionLimits.idleByPin : sessionLimits.idle;
+  if (now - at > sessionLimits.longest || now - seenAt > idle) return undefined;
+  const [row] = await store.sequelize.query<PersonNow>(
+    `SELECT p.name, p.role, p.left_at IS NOT NULL AS left, a.sessions_from, a.pin_hash IS NOT NULL AS has_pin,
+            a.factor_secret IS NOT NULL AS has_factor,
+            $2::uuid IS NOT NULL AND NOT EXISTS (SELECT 1 FROM benches b WHERE b.id = $2::uuid AND b.ended_at IS NULL) AS bench_ended
+     FROM people p LEFT JOIN accounts a ON a.person_id = p.id WHERE p.id = $1`,
+    { bind: [person, bench ?? null], type: QueryTypes.SELECT },
+  );
+  if (!row || row.left || row.bench_ended) return undefined;
+  if (how !== 'demo' && (row.sessions_from === null || at < row.sessions_from.getTime())) return undefined;
+  return {
+    id: person,
+    name: row.name,
+    role: row.role,
+    how,
+    fresh: how === 'demo' || now - confirmedAt <= sessionLimits.fresh,
+    hasPin: row.has_pin,
+    hasFactor: row.has_factor,
+  };
+}
+
+/** Behind the session: looks who asks, and throws signed-out for all that is not about signing in. */
+export function identify(store: Store): RequestHandler {
+  return async (request, _response, next) => {
+    const who = await whoIn(store, request);
+    if (who) {
+      known.set(request, who);
+      const now = store.now().getTime();
+      if (now - (request.session.seenAt ?? 0) > sessionLimits.seenEvery) request.session.seenAt = now;
+    }
+    if (!who && !/^[/]session(?:[/]|$)/.test(request.path)) throw new ApiError('signed-out');
+    next();
+  };
+}
+
+/** Throws signed-out, not-allowed or sign-in-again; records what a role was refused. */
+export async function requireAccess(store: Store, operation: Operation, request: Request): Promise<void> {
+  const { who: allowed, fresh } = routeAccess[operation];
+  if (allowed === 'open') return;
+  const who = requireWho(request);
+  if (!mayUse(who.role, operation)) {
+    await record(store, 'refused', { person: who.id, address: request.ip }, operation);
+    throw new ApiError('not-allowed');
+  }
+  if (fresh && !who.fresh) throw new ApiError('sign-in-again');
+}
+
+/** Throws not-yours where a body names somebody else as its writer. */
+export function requireOwn(request: Request, body: unknown): void {
+  const by = typeof body === 'object' && body !== null && 'by' in body ? body.by : undefined;
+  if (typeof by === 'string' && by !== requireWho(request).id)
+    throw new ApiError('not-yours', [{ code: 'unknown-id', where: 'by', value: by, expected: 'whoever is signed in' }]);
+}
