@@ -17,6 +17,7 @@ import { Cluster, freePort } from './lib/cluster.mjs';
 import { ensurePostgres } from './lib/install.mjs';
 import { inRoot } from './lib/paths.mjs';
 import { runMain, say, stop } from './lib/say.mjs';
+import { codeShownBy, signIn } from './lib/signIn.mjs';
 
 const option = (name, usual) => {
   const at = process.argv.indexOf(`--${name}`);
@@ -50,11 +51,12 @@ async function startServer(cluster, port) {
   };
   for (let attempt = 0; ; attempt += 1) {
     const child = fork(inRoot('packages/server/src/main.ts'), [], { env, execArgv: ['--import', 'tsx'], cwd: inRoot(), silent: true });
+    const code = codeShownBy(child);
     const up = await new Promise((resolve) => {
       child.once('message', () => resolve(true));
       child.once('exit', () => resolve(false));
     });
-    if (up) return child;
+    if (up) return { child, code: code() };
     // A database that still recovers refuses; one that never comes back is a failure.
     if (attempt > 20) throw new Error('the server does not come up again');
     await pause(300);
@@ -75,20 +77,20 @@ async function main() {
   cluster.createDatabase('veglia');
   const port = await freePort();
   const address = `http://127.0.0.1:${port}`;
-  let server = await startServer(cluster, port);
+  const first = await startServer(cluster, port);
+  let server = first.child;
+  const { by, cookie } = await signIn(address, first.code);
 
   const post = async (url, body) => {
     const reply = await fetch(`${address}${url}`, {
       method: 'POST',
-      headers: { 'content-type': 'application/json', 'x-veglia': '1' },
+      headers: { 'content-type': 'application/json', 'x-veglia': '1', cookie },
       body: JSON.stringify(body),
       signal: AbortSignal.timeout(20_000),
     });
     return { status: reply.status, body: await reply.json() };
   };
   const draft = (body) => ({ id: uuidv7(), at: new Date().toISOString(), basedOn: 0, body });
-  const { people } = await (await fetch(`${address}/api/people`)).json();
-  const by = people[0].id;
   const job = randomUUID();
   const taken = await post('/api/jobs', {
     id: job,
@@ -149,7 +151,7 @@ async function main() {
       const gone = new Promise((resolve) => server.once('exit', resolve));
       server.kill('SIGKILL');
       await gone;
-      server = await startServer(cluster, port);
+      server = (await startServer(cluster, port)).child;
     } else {
       kills.database += 1;
       const postmaster = Number(readFileSync(path.join(cluster.data, 'postmaster.pid'), 'utf8').split('\n')[0]);

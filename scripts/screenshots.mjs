@@ -7,6 +7,7 @@ import { v7 as uuidv7 } from 'uuid';
 import { demoServer } from './lib/demoServer.mjs';
 import { ensureChromium } from './lib/install.mjs';
 import { inRoot } from './lib/paths.mjs';
+import { signIn } from './lib/signIn.mjs';
 import { runMain, say } from './lib/say.mjs';
 
 const jobPath = async (page, address, number) => {
@@ -51,7 +52,7 @@ async function flash(page, address) {
 
 /** A supply with new capacitors: looked at so far, starts being counted; a job of its own. */
 async function proof(page, address) {
-  const { people } = await (await page.request.get(`${address}/api/people`)).json();
+  const { signedIn } = await (await page.request.get(`${address}/api/session`)).json();
   const start = (seconds, cold) => ({ kind: 'start.timed', v: 1, started: true, seconds, cold });
   const seen = (item) => ({ kind: 'proof.checked', v: 1, item, result: 'passed' });
   const bodies = [
@@ -69,7 +70,7 @@ async function proof(page, address) {
     headers: { 'x-veglia': '1' },
     data: {
       id,
-      by: people[0].id,
+      by: signedIn.id,
       customer: null,
       plate: { maker: 'Quorvane', model: 'QK3-50', serial: 'QK3-00017' },
       entries: bodies.map((body) => ({ id: uuidv7(), at: new Date().toISOString(), basedOn: 0, body })),
@@ -243,11 +244,17 @@ async function main() {
   const { small: executablePath } = await ensureChromium();
   const server = await demoServer();
   const { address } = server;
+  const { cookies } = await signIn(address);
   const browser = await chromium.launch({ executablePath });
   try {
     for (const [name, { go, dark, viewport = { width: 1280, height: 800 } }] of Object.entries(pictures)) {
       if (only.length > 0 && !only.includes(name)) continue;
-      const page = await browser.newPage({ bypassCSP: true, viewport, colorScheme: dark ? 'dark' : 'light' });
+      const page = await browser.newPage({
+        storageState: { cookies, origins: [] },
+        bypassCSP: true,
+        viewport,
+        colorScheme: dark ? 'dark' : 'light',
+      });
       if (name !== 'practice') await page.addInitScript(() => localStorage.setItem('veglia.practice.over', 'yes'));
       await go(page, address);
       await page.waitForLoadState('networkidle');

@@ -9,6 +9,7 @@ import { chromium } from '@playwright/test';
 import pg from 'pg';
 import { demoServer } from '../../scripts/lib/demoServer.mjs';
 import { ensureChromium } from '../../scripts/lib/install.mjs';
+import { signIn } from '../../scripts/lib/signIn.mjs';
 import { inRoot } from '../../scripts/lib/paths.mjs';
 import { runMain } from '../../scripts/lib/say.mjs';
 
@@ -69,9 +70,10 @@ async function main() {
     for (const sql of fill) await client.query(sql, sql.includes('$1') ? [jobs, open].slice(0, sql.includes('$2') ? 2 : 1) : []);
     const { rows: some } = await client.query("SELECT number, card->>'serial' AS serial FROM job_cards ORDER BY random() LIMIT 200");
     await client.end();
+    const { cookie, cookies } = await signIn(server.address);
     const get = async (path) => {
       const began = performance.now();
-      const reply = await fetch(`${server.address}${path}`);
+      const reply = await fetch(`${server.address}${path}`, { headers: { cookie } });
       const body = await reply.text();
       if (!reply.ok) throw new Error(`${path}: ${reply.status} ${body}`);
       return { ms: performance.now() - began, body: JSON.parse(body) };
@@ -102,7 +104,11 @@ async function main() {
     const first = [];
     const nodes = [];
     for (let turn = 0; turn < paints; turn += 1) {
-      const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, serviceWorkers: 'block' });
+      const context = await browser.newContext({
+        viewport: { width: 1280, height: 800 },
+        serviceWorkers: 'block',
+        storageState: { cookies, origins: [] },
+      });
       const page = await context.newPage();
       const began = performance.now();
       await page.goto(`${server.address}/`);

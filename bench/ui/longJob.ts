@@ -1,4 +1,5 @@
 /** A ledger of two hundred entries, as a long day on one set leaves it: a simulated set, each step walked, answered and noted. */
+import { signIn } from '../../scripts/lib/signIn.mjs';
 import { readPackFolder } from '@veglia/contract/node';
 import { compilePack, defaultSettings, foldCase, liveEntries, progressOf, type Body, type Entry } from '@veglia/core';
 import { SimulatedSet } from '@veglia/simulators';
@@ -62,8 +63,7 @@ export async function longJob(): Promise<LongJob> {
 /** Posted as the app does it; returns the job's id. */
 export async function storeLongJob(address: string): Promise<string> {
   const { bodies } = await longJob();
-  const { people } = (await (await fetch(`${address}/api/people`)).json()) as { people: { id: string }[] };
-  const by = people[0]?.id ?? '';
+  const { by, cookie } = await signIn(address);
   const id = uuidv7();
   const drafts = bodies.map((body, index) => ({
     id: uuidv7(),
@@ -74,7 +74,7 @@ export async function storeLongJob(address: string): Promise<string> {
   const post = async (path: string, body: object): Promise<void> => {
     const reply = await fetch(`${address}${path}`, {
       method: 'POST',
-      headers: { 'content-type': 'application/json', 'x-veglia': '1' },
+      headers: { 'content-type': 'application/json', 'x-veglia': '1', cookie },
       body: JSON.stringify(body),
     });
     if (!reply.ok) throw new Error(`${path}: ${reply.status} ${await reply.text()}`);

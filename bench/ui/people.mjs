@@ -3,6 +3,7 @@
  * WebSocket and the fetch that follows; and whether all is there afterwards.
  */
 import { v7 as uuidv7 } from 'uuid';
+import { signIn } from '../../scripts/lib/signIn.mjs';
 import { WebSocket } from 'ws';
 
 const people = 10;
@@ -15,15 +16,17 @@ const pause = (ms) => new Promise((done) => setTimeout(done, ms));
 
 /** Milliseconds of each entry, and how many are stored. */
 export async function peopleAtOnce(address) {
+  const { by, cookie } = await signIn(address);
   const ask = async (path, body) => {
     const reply = await fetch(
       `${address}${path}`,
-      body ? { method: 'POST', headers: { 'content-type': 'application/json', 'x-veglia': '1' }, body: JSON.stringify(body) } : {},
+      body
+        ? { method: 'POST', headers: { 'content-type': 'application/json', 'x-veglia': '1', cookie }, body: JSON.stringify(body) }
+        : { headers: { cookie } },
     );
     if (!reply.ok) throw new Error(`${path}: ${reply.status}`);
     return reply.json();
   };
-  const [{ id: by }] = (await ask('/api/people')).people;
   const times = [];
   const sentAt = new Map();
   async function person() {
@@ -42,7 +45,7 @@ export async function peopleAtOnce(address) {
     const seen = new Set();
     let after = 2;
     let fetching = Promise.resolve();
-    const socket = new WebSocket(`${address.replace('http', 'ws')}/api/live`);
+    const socket = new WebSocket(`${address.replace('http', 'ws')}/api/live`, { headers: { cookie } });
     await new Promise((open) => socket.once('open', open));
     socket.on('message', (data) => {
       const message = JSON.parse(data.toString());

@@ -11,9 +11,12 @@ import { ensureChromium } from '../../scripts/lib/install.mjs';
 import { demoServer } from '../../scripts/lib/demoServer.mjs';
 import { inRoot } from '../../scripts/lib/paths.mjs';
 import { runMain } from '../../scripts/lib/say.mjs';
+import { signIn } from '../../scripts/lib/signIn.mjs';
 import { storeLongJob } from './longJob.ts';
 import { peopleAtOnce } from './people.mjs';
 
+/** Of whoever is signed in; set once the server is there. */
+const storageState = { cookies: [], origins: [] };
 const turns = 15;
 const assets = inRoot('packages/web/dist/assets');
 const quantile = (values, share) => [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(share * values.length))];
@@ -28,7 +31,7 @@ function entryKilobytes() {
 
 /** Milliseconds to first contentful paint in a browser that has nothing yet. */
 async function firstPaint(browser, url) {
-  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, serviceWorkers: 'block' });
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, serviceWorkers: 'block', storageState });
   const page = await context.newPage();
   await page.goto(url);
   await page.locator('h1').first().waitFor();
@@ -71,7 +74,7 @@ async function counterKeys(browser, address) {
   const times = [];
   for (let turn = 0; turn < turns; turn += 1) {
     // A browser of its own each turn: no draft of the turn before is taken up.
-    const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, serviceWorkers: 'block' });
+    const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, serviceWorkers: 'block', storageState });
     const page = await context.newPage();
     await page.goto(`${address}/jobs/new`);
     await page.waitForLoadState('networkidle');
@@ -128,7 +131,7 @@ const answersEach = 3;
 
 /** On long ledgers: each turn answers whatever is asked (a repair: it changed nothing), and what it moved has to be on the screen. */
 async function longKeys(browser, address) {
-  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, storageState });
   await page.addInitScript(keepLongTasks);
   const times = [];
   const tasks = [];
@@ -148,7 +151,7 @@ async function longKeys(browser, address) {
 }
 
 async function benchKeys(browser, address) {
-  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, storageState });
   const { jobs } = await (await page.request.get(`${address}/api/jobs`)).json();
   const open = jobs.filter((job) => job.state === 'on-the-bench' && job.next?.kind === 'test');
   const times = [];
@@ -165,6 +168,7 @@ async function benchKeys(browser, address) {
 
 async function main() {
   const server = await demoServer();
+  storageState.cookies = (await signIn(server.address)).cookies;
   const browser = await chromium.launch({ executablePath: (await ensureChromium()).small });
   const rows = [];
   const add = (measure, values, unit, target) =>

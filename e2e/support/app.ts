@@ -1,12 +1,12 @@
 /** The real server on a real PostgreSQL, one of each a worker; either can be stopped and started in the middle of a test. */
 import { fork, type ChildProcess } from 'node:child_process';
 import path from 'node:path';
-import { ownHeader } from '@veglia/contract';
 import { Client } from 'pg';
 import { test as base, expect } from '@playwright/test';
 import { freePort, temporaryCluster } from '../../scripts/lib/cluster.mjs';
 import { ensurePostgres } from '../../scripts/lib/install.mjs';
 import { inRoot } from '../../scripts/lib/paths.mjs';
+import { codeShownBy, firstOwner, signIn } from '../../scripts/lib/signIn.mjs';
 
 export interface RunningApp {
   readonly address: string;
@@ -15,19 +15,7 @@ export interface RunningApp {
   stopDatabase(): void;
   startDatabase(): Promise<void>;
   /** Cookies of the owner, signed in: what a browser of the shop has. */
-  readonly signedIn: {
-    readonly cookies: {
-      name: string;
-      value: string;
-      domain: string;
-      path: string;
-      expires: number;
-      httpOnly: boolean;
-      secure: boolean;
-      sameSite: 'Strict';
-    }[];
-    readonly origins: [];
-  };
+  readonly signedIn: { readonly cookies: Awaited<ReturnType<typeof signIn>>['cookies']; readonly origins: [] };
   /** What the console showed the first time: opens the shop to its owner. */
   readonly firstCode: string;
   /** One number from the database itself. */
@@ -40,7 +28,7 @@ export async function launch(demo: boolean, joined = true): Promise<RunningApp &
   cluster.createDatabase('veglia');
   const port = await freePort();
   let server: ChildProcess | undefined;
-  let firstCode = '';
+  let code = (): string => '';
   const startServer = async (): Promise<void> => {
     const env: NodeJS.ProcessEnv = {
       ...process.env,
@@ -58,9 +46,8 @@ export async function launch(demo: boolean, joined = true): Promise<RunningApp &
       silent: true,
     });
     child.stderr?.pipe(process.stderr);
-    child.stdout?.on('data', (said: Buffer) => {
-      firstCode ||= /: ([A-Z0-9-]{24})$/m.exec(said.toString())?.[1] ?? '';
-    });
+    const shown = codeShownBy(child);
+    if (code() === '') code = shown;
     server = child;
     await new Promise<void>((resolve, reject) => {
       child.once('message', () => resolve());
@@ -91,8 +78,8 @@ export async function launch(demo: boolean, joined = true): Promise<RunningApp &
   return {
     count,
     address,
-    firstCode,
-    signedIn: joined ? await signIn(address, demo, firstCode) : { cookies: [], origins: [] },
+    firstCode: code(),
+    signedIn: { cookies: joined ? (await signIn(address, code())).cookies : [], origins: [] },
     startServer,
     stopServer,
     stopDatabase: () => cluster.stop('fast'),
@@ -106,23 +93,7 @@ export async function launch(demo: boolean, joined = true): Promise<RunningApp &
   };
 }
 
-/** Who owns the shop of a test without demo data. */
-export const owner = { name: 'Technician', password: 'copper lantern over nine harbours' } as const;
-async function signIn(address: string, demo: boolean, code: string): Promise<RunningApp['signedIn']> {
-  const reply = await fetch(`${address}/api/session/${demo ? 'demo' : 'join'}`, {
-    method: 'POST',
-    headers: { 'content-type': 'application/json', [ownHeader]: '1' },
-    body: JSON.stringify(demo ? {} : { code, ...owner }),
-  });
-  expect([reply.status, await reply.text()]).toEqual([200, expect.any(String)]);
-  const cookies = reply.headers.getSetCookie().map((one) => {
-    const [pair = ''] = one.split(';', 1);
-    const at = pair.indexOf('=');
-    const [name, value] = [pair.slice(0, at), pair.slice(at + 1)];
-    return { name, value, domain: '127.0.0.1', path: '/', expires: -1, httpOnly: true, secure: false, sameSite: 'Strict' as const };
-  });
-  return { cookies, origins: [] };
-}
+export { firstOwner as owner };
 
 export const test = base.extend<object, { app: RunningApp; withDemo: boolean }>({
   withDemo: [false, { option: true, scope: 'worker' }],

@@ -103,6 +103,8 @@ export function createApp({
 }: AppParts): Express {
   const app = express();
   app.disable('x-powered-by');
+  // A proxy on this machine says where a request came from and whether by TLS; nobody else is believed.
+  app.set('trust proxy', 'loopback');
   app.use(
     pinoHttp({
       logger: log,

@@ -61,7 +61,8 @@ export const settingsSchema = z.object({
     .string()
     .default('127.0.0.1')
     .refine((host) => loopback.includes(host), {
-      error: 'is another machine’s, but Veglia has no accounts yet and so listens on this machine only. Use 127.0.0.1, ::1 or localhost.',
+      error:
+        'is another machine’s, but Veglia speaks no TLS itself and so listens on this machine only, behind a proxy that does. Use 127.0.0.1, ::1 or localhost.',
     }),
   PORT: wholeNumber(0, 65_535, '0'),
   DATABASE_URL: z

@@ -18,10 +18,25 @@ import {
 import { Secret, TOTP } from 'otpauth';
 import type { Response } from 'supertest';
 import { v7 as uuidv7 } from 'uuid';
+import { pino } from 'pino';
+import { openDoor } from '../src/accounts/door.ts';
+import { createApp } from '../src/app.ts';
 import { firstOwnerCode } from '../src/accounts/join.ts';
 import { stepOfCode } from '../src/accounts/factor.ts';
 import { pinLimits } from '../src/accounts/signIn.ts';
-import { ask, askUnknown, cookiesOf, draft, intake, noon, openTestApp, testPassword, type TestApp } from './support/testApp.ts';
+import {
+  ask,
+  askUnknown,
+  cookiesOf,
+  draft,
+  intake,
+  noon,
+  openTestApp,
+  testAddress,
+  testHosts,
+  testPassword,
+  type TestApp,
+} from './support/testApp.ts';
 
 let now = noon;
 let running: TestApp;
@@ -573,5 +588,23 @@ describe('the first start', () => {
     expect(codeOf(await be())).toBe('ok');
     expect(codeOf(await be({ 'x-forwarded-for': '192.0.2.7' }))).toBe('not-allowed');
     await demo.close();
+  });
+});
+
+describe('reached from other machines', () => {
+  test('a password is taken by TLS only, and the cookie goes no other way', async () => {
+    const door = await openDoor(running.store, running.appUrl, { demo: false, encrypted: true });
+    const app = createApp({ store: running.store, door, log: pino({ level: 'silent' }), hosts: testHosts, ownAddress: () => testAddress });
+    const { name, password } = await somebody('technician');
+    const signIn = (headers: Record<string, string>) => askUnknown(app).post('/api/session').set(headers).send({ name, password });
+    expect(codeOf(await signIn({}))).toBe('needs-tls');
+    expect(codeOf(await signIn({ 'x-forwarded-proto': 'http', 'x-forwarded-for': '192.0.2.7' }))).toBe('needs-tls');
+    const reply = await signIn({ 'x-forwarded-proto': 'https', 'x-forwarded-for': '192.0.2.7', host: 'bench.example.org' });
+    expect(codeOf(reply)).toBe('ok');
+    for (const one of reply.headers['set-cookie'] as unknown as string[]) expect(one).toMatch(/^__Host-veglia.*; Secure/);
+    // Without TLS anywhere: this machine itself, and nobody through a proxy.
+    const plain = askUnknown(running.app).post('/api/session').set('x-forwarded-for', '192.0.2.7').send({ name, password });
+    expect(codeOf(await plain)).toBe('needs-tls');
+    await door.close();
   });
 });

@@ -130,7 +130,7 @@ describe('npm run demo', () => {
   }, 180_000);
 
   test.each([
-    ['a HOST that others can reach', { HOST: '0.0.0.0' }, /no accounts yet/],
+    ['a HOST that others can reach', { HOST: '0.0.0.0' }, /speaks no TLS itself/],
     ['a PORT that is none', { PORT: 'eighty' }, /PORT is "eighty"/],
   ])(
     '%s is refused with a sentence',

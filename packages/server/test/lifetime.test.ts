@@ -100,7 +100,7 @@ describe('the environment', () => {
     expect(readConfig({ ...env, HOST }).host).toBe(HOST);
   });
   test.each([
-    [{ ...env, HOST: '0.0.0.0' }, /HOST is "0\.0\.0\.0".*no accounts yet/],
+    [{ ...env, HOST: '0.0.0.0' }, /HOST is "0\.0\.0\.0".*speaks no TLS itself/],
     [{ ...env, HOST: '192.0.2.7' }, /127\.0\.0\.1/],
     [{ ...env, PORT: 'eighty' }, /PORT is "eighty"/],
     [{ ...env, PORT: '70000' }, /0 to 65535/],

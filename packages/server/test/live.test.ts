@@ -1,4 +1,5 @@
 /** Others' writing, told over a WebSocket: against a real PostgreSQL and a real socket. */
+import type { IncomingMessage } from 'node:http';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { livePath, liveMessageSchema, type LiveMessage } from '@veglia/contract';
 import { WebSocket } from 'ws';
@@ -50,6 +51,27 @@ const takeIn = async (): Promise<string> => {
   return job.id;
 };
 const note = (text: string) => draft({ kind: 'note.added', v: 1, text }, 2);
+
+describe('who listens', () => {
+  test('a socket opens for whoever is signed in, and for nobody else', async () => {
+    const opens = (cookie: string): Promise<string> =>
+      new Promise((resolve) => {
+        const socket = new WebSocket(`ws://${address}${livePath}`, { headers: { cookie } });
+        socket.once('open', () => (socket.terminate(), resolve('open')));
+        socket.once('error', (error) => resolve(error.message));
+      });
+    expect(await opens(running.cookie)).toBe('open');
+    for (const cookie of ['', 'veglia=s%3Amade-up.x', running.cookie.replace(/veglia=s%3A./, 'veglia=s%3A_')])
+      expect(await opens(cookie)).toMatch(/401/);
+  });
+  test('whoever was let go is looked up again, and hears nothing more', async () => {
+    const still = await running.door.watch({ headers: { cookie: running.cookie }, url: livePath } as IncomingMessage);
+    expect(await still?.()).toBe(true);
+    await running.store.models.people.update({ leftAt: new Date() }, { where: { id: running.person } });
+    expect(await still?.()).toBe(false);
+    await running.store.models.people.update({ leftAt: null }, { where: { id: running.person } });
+  });
+});
 
 describe('what was written', () => {
   test('is told to all who listen, as job and seq and nothing else', async () => {

@@ -62,7 +62,16 @@ export async function joinByCode(
     const id = invited?.id ?? (await firstOwner(store, called, transaction));
     await store.models.accounts.upsert(
       // Whoever chooses a password anew has lost what was there: PIN and second factor are set anew, too.
-      { personId: id, passwordHash, pinHash: null, factorSecret: null, factorPending: null, recoveryHashes: [], sessionsFrom: now },
+      {
+        personId: id,
+        passwordHash,
+        pinHash: null,
+        factorSecret: null,
+        factorPending: null,
+        recoveryHashes: [],
+        sessionsFrom: now,
+        lastSignIn: now,
+      },
       { transaction },
     );
     await record(store, invited ? 'joined' : 'owner-made', { ...from, person: id }, id, transaction);

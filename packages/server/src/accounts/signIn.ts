@@ -82,10 +82,14 @@ async function end(request: Request): Promise<void> {
   await told((done) => request.session.regenerate(done));
 }
 
+/** From this machine itself, and not through a proxy on it. */
+const isOwnMachine = (request: Request): boolean =>
+  /^(?:::ffff:)?127[.]|^::1$/.test(request.socket.remoteAddress ?? '') && request.headers['x-forwarded-for'] === undefined;
+
 /** Throws needs-tls: a password is never taken over a line that others can read. */
 export function requireEncrypted({ encrypted }: Accounts, request: Request): void {
-  const own = /^(?:::ffff:)?127[.]|^::1$/.test(request.socket.remoteAddress ?? '');
-  if (!encrypted && !own) throw new ApiError('needs-tls');
+  // The proxy in front says so; it is believed on loopback only.
+  if (encrypted ? !request.secure : !isOwnMachine(request)) throw new ApiError('needs-tls');
 }
 
 async function accountNamed(store: Store, name: string): Promise<{ person: PersonRow; account: AccountRow } | undefined> {
@@ -202,8 +206,7 @@ export async function signInToDemo(
   { request }: Exchange,
 ): Promise<Session> {
   const { store, demo } = accounts;
-  const own = /^(?:::ffff:)?127[.]|^::1$/.test(request.socket.remoteAddress ?? '') && request.headers['x-forwarded-for'] === undefined;
-  if (!demo || !own) throw new ApiError('not-allowed');
+  if (!demo || !isOwnMachine(request)) throw new ApiError('not-allowed');
   const people = await store.models.people.findAll({ where: { leftAt: null }, order: [['name', 'ASC']] });
   const chosen = people.find(({ id }) => id === person) ?? (person === undefined ? people[0] : undefined);
   if (!chosen) throw new ApiError('unknown-person');

@@ -2,24 +2,27 @@
  * Who is signed in here, and how it looks. The server says who; without one, whoever was here last goes on, and what others of this bench write
  * then is kept under their names and sent once they sign in.
  */
-import { mayUse, mayWrite, type Operation, type Person, type Session, type SignedIn } from '@veglia/contract';
+import { mayUse, mayWrite, signedInSchema, type Operation, type Person, type Session, type SignedIn } from '@veglia/contract';
 import type { EntryKind } from '@veglia/core';
-import { StorageSerializers, useLocalStorage, usePreferredDark } from '@vueuse/core';
+import { useLocalStorage, usePreferredDark } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watchEffect } from 'vue';
 import { api, door, NotReached, signedInAs, type Reply } from '../api.ts';
 
 const retryAfter = 3000;
 type Kept = Pick<SignedIn, 'id' | 'name' | 'role'>;
+const keptAt = 'veglia.signed-in';
+/** Read once: another tab's person is not this one's until the server says so. */
+function readKept(): Kept | undefined {
+  const read = signedInSchema.pick({ id: true, name: true, role: true }).safeParse(JSON.parse(localStorage.getItem(keptAt) ?? 'null'));
+  return read.data;
+}
 
 export const useSession = defineStore('session', () => {
   const people = ref<Person[]>([]);
   const state = shallowRef<Session>();
   /** Whoever was here last, for a start without a server. */
-  const kept = useLocalStorage<Kept | null>('veglia.signed-in', null, {
-    serializer: StorageSerializers.object,
-    listenToStorageChanges: false,
-  });
+  const kept = shallowRef(readKept());
   const away = ref(false);
   /** Without a server: somebody else of this bench, not confirmed yet. */
   const standIn = shallowRef<Kept>();
@@ -28,7 +31,7 @@ export const useSession = defineStore('session', () => {
   const confirming = shallowRef<(shown: boolean) => void>();
   const dark = useLocalStorage('veglia.dark', usePreferredDark().value ? 'yes' : 'no');
   const person = computed<Kept | undefined>(
-    () => standIn.value ?? state.value?.signedIn ?? (interrupted.value || away.value ? (kept.value ?? undefined) : undefined),
+    () => standIn.value ?? state.value?.signedIn ?? (interrupted.value || away.value ? kept.value : undefined),
   );
   /** Who may take over without a server. */
   const others = computed(() =>
@@ -49,8 +52,9 @@ export const useSession = defineStore('session', () => {
     signedInAs.value = signedIn?.id;
     if (!signedIn) return;
     // Somebody else than whose work is on the screen: nothing of it is carried over.
-    const other = interrupted.value && kept.value !== null && kept.value.id !== signedIn.id;
+    const other = interrupted.value && kept.value !== undefined && kept.value.id !== signedIn.id;
     kept.value = { id: signedIn.id, name: signedIn.name, role: signedIn.role };
+    localStorage.setItem(keptAt, JSON.stringify(kept.value));
     interrupted.value = false;
     if (other) location.reload();
   }

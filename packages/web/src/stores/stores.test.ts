@@ -14,7 +14,7 @@ const pack = await readPackFolder(fileURLToPath(new URL('../../../../knowledge',
 const server = new PretendServer();
 const events = pretendBrowser(server);
 // They look at the browser when they are read.
-const { api, NotReached, reachedServer } = await import('../api.ts');
+const { api, NotReached, reachedServer, signedInAs } = await import('../api.ts');
 const { local, unsent } = await import('./local.ts');
 const outbox = await import('./outbox.ts');
 const { draftsOf, dropDraft, holdDraft, keepDraft } = await import('./drafts.ts');
@@ -51,6 +51,7 @@ beforeEach(async () => {
   server.reachable = true;
   server.refuses.clear();
   server.asked.length = 0;
+  signedInAs.value = person;
   const db = await local();
   for (const name of ['waiting', 'intakes', 'photos', 'drafts', 'kept'] as const) await db.clear(name);
   // Pauses between attempts are the engine's own and tested there.
@@ -138,6 +139,23 @@ describe('entries on their way', () => {
     expect(await outbox.waitingFor(id)).toEqual([]);
     const texts = server.jobs.get(id)?.entries.map(({ body }) => (body as { text?: string }).text);
     expect(texts?.slice(2)).toEqual(['good', 'bad']);
+  });
+});
+
+describe('whose they are', () => {
+  test('nothing is sent under another name: what somebody else wrote waits until they are signed in here', async () => {
+    const id = await job();
+    const other = uuidv7();
+    await outbox.put([waitingFor(id, note('mine')), { ...waitingFor(id, note('theirs')), by: other }]);
+    await outbox.outbox.flush();
+    expect((await outbox.waitingFor(id)).map(({ by }) => by)).toEqual([other]);
+    signedInAs.value = undefined;
+    await outbox.put([waitingFor(id, note('nobody is in'))]);
+    await outbox.outbox.flush();
+    expect(await outbox.waitingFor(id)).toHaveLength(2);
+    signedInAs.value = other;
+    await outbox.outbox.flush();
+    expect((await outbox.waitingFor(id)).map(({ by }) => by)).toEqual([person]);
   });
 });
 

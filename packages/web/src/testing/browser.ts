@@ -1,6 +1,6 @@
 /** For tests without a browser: its database and locks, and a server that keeps jobs in memory and can be taken away. */
 import 'fake-indexeddb/auto';
-import { jobSettings, usualShopSettings, type Job, type ProblemDocument } from '@veglia/contract';
+import { jobSettings, usualShopSettings, type Job, type ProblemDocument, type Person, type Session } from '@veglia/contract';
 import type { Pack } from '@veglia/core';
 
 interface Draft {
@@ -15,7 +15,7 @@ export class PretendServer {
   reachable = true;
   readonly asked: string[] = [];
   readonly jobs = new Map<string, Job>();
-  readonly people = [{ id: '0190a8f2-0000-7000-8000-0000000000aa', name: 'Ilse Marrow' }];
+  readonly people: Person[] = [{ id: '0190a8f2-0000-7000-8000-0000000000aa', name: 'Ilse Marrow', role: 'owner', left: false }];
   /** Ids of entries or jobs that are refused, with the sentence. */
   readonly refuses = new Map<string, string>();
   readonly #packs = new Map<string, Pack>();
@@ -24,6 +24,12 @@ export class PretendServer {
   setPack(hash: string, pack: Pack): void {
     this.#packs.set(hash, pack);
     this.#current = hash;
+  }
+
+  session(): Session {
+    const [{ id, name, role } = { id: '', name: '', role: 'owner' as const }] = this.people;
+    const signedIn = { id, name, role, by: 'password' as const, fresh: true, hasPin: false, hasFactor: false };
+    return { signedIn, setUp: false, demo: false, bench: null };
   }
 
   problem(status: number, code: ProblemDocument['code'], problems: ProblemDocument['problems'] = []): Response {
@@ -37,6 +43,7 @@ export class PretendServer {
     if (!this.reachable) throw new TypeError('fetch failed');
     const body = typeof init.body === 'string' ? (JSON.parse(init.body) as unknown) : undefined;
     const path = address.replace(/[?].*$/, '');
+    if (path === '/api/session') return json(200, this.session());
     if (path === '/api/people') return json(200, { people: this.people });
     if (path === '/api/packs/current') return json(200, { hash: this.#current });
     const pack = this.#packs.get(path.replace('/api/packs/', ''));
@@ -123,6 +130,13 @@ export function pretendBrowser(server: PretendServer): EventTarget {
   const events = new EventTarget();
   const put = (name: string, value: unknown): void => void Object.defineProperty(globalThis, name, { value, configurable: true });
   put('navigator', { locks: new PretendLocks() });
+  const storage = new Map<string, string>();
+  put('localStorage', {
+    getItem: (name: string) => storage.get(name) ?? null,
+    setItem: (name: string, value: string) => void storage.set(name, value),
+  });
+  // Node’s keeps a process alive.
+  put('BroadcastChannel', undefined);
   put('document', { documentElement: { classList: { toggle: () => undefined } } });
   put('fetch', (address: string, init?: RequestInit) => server.fetch(address, init));
   put('addEventListener', events.addEventListener.bind(events));

@@ -71,57 +71,59 @@ const endFactor = (): Promise<unknown> => ask(() => session.become(api.dropFacto
   <p v-if="said" role="status" class="good" data-test="account-said">{{ said }}</p>
   <p v-if="wrong" role="alert" class="alarm" data-test="account-wrong">{{ wrong }}</p>
   <div class="columns">
-    <form class="sheet fields" novalidate @submit.prevent="setPin(form.pin)">
-      <h2 class="wide">{{ t('account.pin') }}</h2>
-      <p class="wide soft">{{ t('account.pinHelp') }}</p>
+    <form class="sheet stack" novalidate @submit.prevent="setPin(form.pin)">
+      <h2>{{ t('account.pin') }}</h2>
+      <p class="soft">{{ t('account.pinHelp') }}</p>
       <TextField id="pin" v-model="form.pin" inputmode="numeric" :label="t('account.pinNew')" />
-      <span class="inline end">
+      <span class="inline">
         <button type="submit" class="push full" data-test="set-pin">{{ t('account.pinSet') }}</button>
         <button v-if="me?.hasPin" type="button" class="push" @click="setPin(null)">{{ t('account.pinRemove') }}</button>
       </span>
     </form>
-    <form class="sheet fields" novalidate @submit.prevent="trust">
-      <h2 class="wide">{{ t('account.bench') }}</h2>
-      <p v-if="bench" class="wide" data-test="bench-is">{{ t('account.benchIs', { name: bench.name }) }}</p>
+    <form class="sheet stack" novalidate @submit.prevent="trust">
+      <h2>{{ t('account.bench') }}</h2>
+      <p v-if="bench" data-test="bench-is">{{ t('account.benchIs', { name: bench.name }) }}</p>
       <template v-else>
-        <p class="wide soft">{{ t('account.benchNot') }}</p>
+        <p class="soft">{{ t('account.benchNot') }}</p>
         <TextField id="bench-name" v-model="form.bench" :label="t('account.benchName')" />
-        <button type="submit" class="push end" :disabled="!session.may('trustBench')" data-test="trust-bench">
+        <button type="submit" class="push" :disabled="!session.may('trustBench')" data-test="trust-bench">
           {{ t('account.benchTrust') }}
         </button>
       </template>
     </form>
-    <form class="sheet fields" novalidate @submit.prevent="changePassword">
-      <h2 class="wide">{{ t('account.password') }}</h2>
+    <form class="sheet stack" novalidate @submit.prevent="changePassword">
+      <h2>{{ t('account.password') }}</h2>
       <div>
         <label for="new-password">{{ t('door.newPassword') }}</label>
         <el-input id="new-password" v-model="form.password" type="password" show-password autocomplete="new-password" />
       </div>
-      <button type="submit" class="push end" data-test="change-password">{{ t('account.change') }}</button>
+      <button type="submit" class="push" data-test="change-password">{{ t('account.change') }}</button>
     </form>
-    <section class="sheet fields" data-test="factor">
-      <h2 class="wide">{{ t('account.factor') }}</h2>
+    <section class="sheet stack" data-test="factor">
+      <h2>{{ t('account.factor') }}</h2>
       <template v-if="recovery.length > 0">
-        <p class="wide">
+        <p>
           <strong>{{ t('account.recovery') }}</strong> {{ t('account.recoveryHelp') }}
         </p>
-        <ul class="wide codes reading">
+        <ul class="codes reading">
           <li v-for="code in recovery" :key="code">{{ code }}</li>
         </ul>
       </template>
       <template v-else-if="secret">
-        <p class="wide">{{ t('account.factorScan') }}</p>
-        <img :src="secret.picture" width="220" height="220" :alt="t('account.factorStart')" />
-        <form class="stack" novalidate @submit.prevent="confirmFactor">
-          <p>
-            {{ t('account.factorKey') }}: <span class="reading key" data-test="factor-key">{{ secret.secret }}</span>
-          </p>
-          <TextField id="factor-code" v-model="form.code" inputmode="numeric" :label="t('account.factorCode')" />
-          <button type="submit" class="push full" data-test="confirm-factor">{{ t('account.factorConfirm') }}</button>
-        </form>
+        <p>{{ t('account.factorScan') }}</p>
+        <div class="beside">
+          <img :src="secret.picture" width="220" height="220" :alt="t('account.factorStart')" />
+          <form class="stack" novalidate @submit.prevent="confirmFactor">
+            <p>
+              {{ t('account.factorKey') }}: <span class="reading key" data-test="factor-key">{{ secret.secret }}</span>
+            </p>
+            <TextField id="factor-code" v-model="form.code" inputmode="numeric" :label="t('account.factorCode')" />
+            <button type="submit" class="push full" data-test="confirm-factor">{{ t('account.factorConfirm') }}</button>
+          </form>
+        </div>
       </template>
       <template v-else>
-        <p class="wide">{{ t(me?.hasFactor ? 'account.factorOn' : 'account.factorOff') }}</p>
+        <p>{{ t(me?.hasFactor ? 'account.factorOn' : 'account.factorOff') }}</p>
         <button v-if="me?.hasFactor" type="button" class="push" @click="endFactor">{{ t('account.factorEnd') }}</button>
         <button v-else type="button" class="push" data-test="start-factor" @click="startFactor">{{ t('account.factorStart') }}</button>
       </template>
@@ -140,8 +142,19 @@ const endFactor = (): Promise<unknown> => ask(() => session.become(api.dropFacto
   display: grid;
   gap: 10px;
 }
-.end {
-  align-self: end;
+.stack > * {
+  margin: 0;
+}
+.stack > .push {
+  justify-self: start;
+}
+.beside {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 14px;
+}
+.beside > form {
+  flex: 1 1 200px;
 }
 .codes {
   columns: 2;

@@ -61,7 +61,10 @@ onUnmounted(() => removeEventListener('keydown', press));
   grid-template-columns: repeat(3, 1fr);
   gap: 8px;
 }
+/* In the middle of a large key. */
 .keys .push {
+  justify-content: center;
+  text-align: center;
   min-height: 64px;
   font-size: 24px;
 }
