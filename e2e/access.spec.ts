@@ -52,6 +52,11 @@ const screens: [string, (page: Page) => Promise<void>][] = [
       await expect(page.getByTestId('hex')).toContainText('00000000');
     },
   ],
+  ['own account', async (page) => (await page.goto('/account'), await expect(page.getByTestId('set-pin')).toBeVisible())],
+  [
+    'people and access',
+    async (page) => (await page.goto('/accounts'), await expect(page.getByTestId('accounts')).toContainText('Wenna Harrow')),
+  ],
   ['licences', async (page) => (await page.goto('/settings/licences'), await expect(page.getByTestId('notice').first()).toBeVisible())],
   ['boards', async (page) => (await page.goto('/boards'), await expect(page.getByTestId('boards')).toContainText('QKP-2250'))],
   [

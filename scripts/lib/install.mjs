@@ -76,6 +76,13 @@ export async function ensureChromium() {
   return { small, whole };
 }
 
+/** For encrypted backups, as the command calls it. */
+export async function ensureGnupg() {
+  const find = () => ask('sh', ['-c', 'command -v gpg']).out.trim();
+  if (find() === '') await aptInstall(['gnupg'], 'gpg');
+  return find() || stop('gnupg was installed, but `gpg` is not in the PATH.');
+}
+
 /** For tests that read a PDF as somebody else's program does. */
 export async function ensurePoppler() {
   const find = () => ask('sh', ['-c', 'command -v pdftotext']).out.trim();

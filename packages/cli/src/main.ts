@@ -23,6 +23,7 @@ import { smallModel, worlds } from '@veglia/simulators';
 import { Command, CommanderError, Option } from 'commander';
 import { z } from 'zod';
 import { readCase, readCompiled, readPack, readReferenceCases, shippedCasesFolder, shippedPackFolder } from './input.ts';
+import { backupCommands } from './backupCommands.ts';
 import { imageCommands } from './imageCommands.ts';
 import { instrument } from './instruments.ts';
 import { positive, shareOfOne, wholeNumber } from './options.ts';
@@ -104,6 +105,7 @@ function program(io: Io): Command {
     .description('JSON Schema of a pack document')
     .action(() => print(z.toJSONSchema(packSchema)));
 
+  backupCommands(veglia, { print, err: (text) => io.err(text) });
   imageCommands(veglia, { print, err: (text) => io.err(text) });
 
   const cases = veglia.command('case').description('case files');

@@ -16,6 +16,7 @@ import { closeMeter, openMeter } from './meter/meters.ts';
 import { openProgrammers } from './programmer/programmers.ts';
 import { ProgrammerRuns } from './programmer/runs.ts';
 import { openMessenger } from './messages/messenger.ts';
+import { dropOldAttempts } from './accounts/attempts.ts';
 import { openDoor } from './accounts/door.ts';
 import { firstOwnerCode } from './accounts/join.ts';
 import { openStore } from './open.ts';
@@ -72,7 +73,8 @@ async function main(): Promise<void> {
     dropAbandoned(store)
       .then(() => eraseOverdue(store))
       .then(() => collectChunks(store))
-      .catch((error: unknown) => log.warn({ err: error }, 'chunks were not collected'));
+      .then(() => dropOldAttempts(store))
+      .catch((error: unknown) => log.warn({ err: error }, 'what is no longer needed was not cleared away'));
   }, graceMinutes * 60_000);
   collecting.unref();
 

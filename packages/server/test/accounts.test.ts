@@ -21,6 +21,7 @@ import { v7 as uuidv7 } from 'uuid';
 import { pino } from 'pino';
 import { openDoor } from '../src/accounts/door.ts';
 import { createApp } from '../src/app.ts';
+import { dropOldAttempts } from '../src/accounts/attempts.ts';
 import { firstOwnerCode } from '../src/accounts/join.ts';
 import { stepOfCode } from '../src/accounts/factor.ts';
 import { pinLimits } from '../src/accounts/signIn.ts';
@@ -282,6 +283,32 @@ describe('signing in', () => {
     // Nobody else is held up by it, and it is over after a quarter of an hour by the database’s own count.
     const other = await somebody('technician');
     expect(codeOf(await new Browser().signIn(other.name, other.password))).toBe('ok');
+  });
+
+  test('many guesses at once are as many as one after the other; old counts and codes are cleared away', async () => {
+    const { name } = await somebody('technician');
+    const guesses = await Promise.all(Array.from({ length: 40 }, (_, n) => new Browser().signIn(name, `guess ${n}`)));
+    const codes = guesses.map(codeOf);
+    expect(codes.filter((code) => code === 'wrong-sign-in')).toHaveLength(20);
+    expect(codes.filter((code) => code === 'too-many-attempts')).toHaveLength(20);
+    const later = { ...running.store, now: () => new Date(Date.now() + 30 * 86_400_000) };
+    await dropOldAttempts(later);
+    const [[left]] = (await running.store.sequelize.query('SELECT count(*)::int AS n FROM attempts')) as [{ n: number }[], unknown];
+    expect([left?.n, await running.store.models.invitations.count({ where: { usedAt: null } })]).toEqual([0, 0]);
+  });
+
+  test('signed out is signed out, whatever else was on its way', async () => {
+    const { name, password } = await somebody('technician');
+    for (let round = 0; round < 5; round += 1) {
+      const browser = new Browser();
+      await browser.signIn(name, password);
+      const cookie = browser.cookie;
+      // Long enough ago that the next request writes when it was seen.
+      pass(minutes(2));
+      const busy = Array.from({ length: 8 }, () => askUnknown(running.app).get('/api/people').set('cookie', cookie));
+      await Promise.all([...busy, browser.send('post', '/api/session/end')]);
+      expect((await askUnknown(running.app).get('/api/people').set('cookie', cookie)).status).toBe(401);
+    }
   });
 
   test('a browser that is known may be wrong ten times, too', async () => {
@@ -585,7 +612,19 @@ describe('the first start', () => {
     expect(codeOf(await new Browser().send('post', '/api/session/demo'))).toBe('not-allowed');
     const demo = await openTestApp({ demo: true });
     const be = (headers: Record<string, string> = {}) => askUnknown(demo.app).post('/api/session/demo').set(headers).send({});
-    expect(codeOf(await be())).toBe('ok');
+    const inside = await be();
+    expect(codeOf(inside)).toBe('ok');
+    // The same database as a shop’s: what the demo let in is out.
+    const shop = await openDoor(demo.store, demo.appUrl, { demo: false, encrypted: false });
+    const app = createApp({
+      store: demo.store,
+      door: shop,
+      log: pino({ level: 'silent' }),
+      hosts: testHosts,
+      ownAddress: () => testAddress,
+    });
+    expect((await askUnknown(app).get('/api/jobs').set('cookie', cookiesOf(inside))).status).toBe(401);
+    await shop.close();
     expect(codeOf(await be({ 'x-forwarded-for': '192.0.2.7' }))).toBe('not-allowed');
     await demo.close();
   });

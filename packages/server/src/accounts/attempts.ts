@@ -2,6 +2,7 @@
  * How often somebody may guess. An account is never locked as such: whoever hammers at it holds up strangers only. A browser in which a person
  * signed in before has a mark of its own and is counted by itself, so that person still gets in (OWASP’s device cookies, from memory).
  */
+import { Op } from 'sequelize';
 import { RateLimiterPostgres, RateLimiterRes } from 'rate-limiter-flexible';
 import { ApiError } from '../http/apiError.ts';
 import type { Store } from '../store.ts';
@@ -18,12 +19,15 @@ const limits = {
 } as const;
 type Kind = keyof typeof limits;
 
-/** Counts wrong attempts. */
+type Keys = readonly (readonly [Kind, string])[];
+/** Counts attempts. */
 export interface Attempts {
-  /** Throws too-many-attempts where one of these has none left. */
-  require(keys: readonly (readonly [Kind, string])[]): Promise<void>;
-  wrong(keys: readonly (readonly [Kind, string])[]): Promise<void>;
-  right(kind: Kind, key: string): Promise<void>;
+  /** Counted before it is looked at: many at once are many. Throws too-many-attempts. */
+  take(keys: Keys): Promise<void>;
+  /** It was no wrong one. */
+  giveBack(keys: Keys): Promise<void>;
+  /** Nothing counts any more for this key. */
+  forget(kind: Kind, key: string): Promise<void>;
 }
 
 /** The table is made by a migration. */
@@ -40,22 +44,26 @@ export function openAttempts(store: Store): Attempts {
     });
   const limiters = { known: limiterOf('known'), strangers: limiterOf('strangers'), address: limiterOf('address') };
   return {
-    async require(keys) {
+    async take(keys) {
       for (const [kind, key] of keys) {
-        const state = await limiters[kind].get(key);
-        if (state && state.remainingPoints <= 0) throw new ApiError('too-many-attempts', [], Math.ceil(state.msBeforeNext / 1000));
-      }
-    },
-    async wrong(keys) {
-      for (const [kind, key] of keys) {
-        // Beyond the limit it is refused as a value of its own; counted it is all the same.
-        await limiters[kind].consume(key).catch((error: unknown) => {
-          if (!(error instanceof RateLimiterRes)) throw error;
+        await limiters[kind].consume(key).catch((refused: unknown) => {
+          if (!(refused instanceof RateLimiterRes)) throw refused;
+          throw new ApiError('too-many-attempts', [], Math.ceil(refused.msBeforeNext / 1000));
         });
       }
     },
-    async right(kind, key) {
+    async giveBack(keys) {
+      for (const [kind, key] of keys) await limiters[kind].reward(key);
+    },
+    async forget(kind, key) {
       await limiters[kind].delete(key);
     },
   };
+}
+
+/** What counts no longer, and codes that hold no longer: names in it are a stranger’s choice and may be many. */
+export async function dropOldAttempts(store: Store): Promise<void> {
+  const now = store.now();
+  await store.sequelize.query('DELETE FROM attempts WHERE expire < $1', { bind: [now.getTime()] });
+  await store.models.invitations.destroy({ where: { until: { [Op.lt]: now } } });
 }

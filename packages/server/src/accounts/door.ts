@@ -30,14 +30,14 @@ export async function openDoor(
   const withSession = (request: Request): Promise<void> => told((done) => sessions.middleware(request, {} as Response, done));
   return {
     accounts: { store, attempts: openAttempts(store), browser: browserOf(secret, encrypted), demo, encrypted },
-    middleware: [sessions.middleware, identify(store)],
+    middleware: [sessions.middleware, identify(store, demo)],
     async watch(incoming) {
       const request = incoming as Request;
       await withSession(request);
-      if (!(await whoIn(store, request))) return undefined;
+      if (!(await whoIn(store, request, demo))) return undefined;
       return async () => {
         const there = await new Promise<boolean>((resolve) => request.session.reload((error: unknown) => resolve(!error)));
-        return there && (await whoIn(store, request)) !== undefined;
+        return there && (await whoIn(store, request, demo)) !== undefined;
       };
     },
     close: () => sessions.close(),

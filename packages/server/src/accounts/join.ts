@@ -41,15 +41,13 @@ export async function joinByCode(
   const { store, attempts, browser } = accounts;
   const from = fromOf(request);
   const keys = [['address', network(request.ip)] as const];
-  await attempts.require(keys);
+  await attempts.take(keys);
   const now = store.now();
   const codeHash = tokenHash(plainCode(code));
   const held = await store.models.invitations.findByPk(codeHash);
   const sound = held && held.usedAt === null && held.until > now && (held.personId !== null || !(await isSetUp(store)));
-  if (!sound) {
-    await attempts.wrong(keys);
-    throw new ApiError('wrong-code');
-  }
+  if (!sound) throw new ApiError('wrong-code');
+  await attempts.giveBack(keys);
   const invited = held.personId === null ? null : await store.models.people.findByPk(held.personId);
   const called = invited?.name ?? name ?? '';
   if (called === '') throw new ApiError('bad-request', [{ code: 'schema', where: 'name', expected: 'a name' }]);

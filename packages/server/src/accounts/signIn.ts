@@ -44,7 +44,7 @@ export async function isSetUp(store: Store, transaction?: Transaction): Promise<
 
 /** What a browser is told of itself. */
 export async function readSession({ store, browser, demo }: Accounts, { request }: Pick<Exchange, 'request'>): Promise<Session> {
-  const who = await whoIn(store, request);
+  const who = await whoIn(store, request, demo);
   const bench = await benchOf(store, browser, request);
   return {
     signedIn: who
@@ -137,7 +137,7 @@ export async function signIn(
     ['address', network(request.ip)] as const,
   ];
   try {
-    await attempts.require(keys);
+    await attempts.take(keys);
   } catch (error) {
     await record(store, 'sign-in-held', { ...from, person: found?.person.id });
     throw error;
@@ -146,15 +146,16 @@ export async function signIn(
     if (!(await isSecret(password, found?.account.passwordHash)) || !found) throw new ApiError('wrong-sign-in');
     await requireFactor(accounts, found.account, code, from);
   } catch (error) {
-    if (error instanceof ApiError && error.code !== 'code-needed') {
-      await attempts.wrong(keys);
+    if (error instanceof ApiError && error.code === 'code-needed') await attempts.giveBack(keys);
+    else if (error instanceof ApiError) {
       // A name that is nobody’s may be a password in the wrong field: it is not kept.
       await record(store, 'sign-in-refused', { ...from, person: found?.person.id });
     }
     throw error;
   }
   const { person } = found;
-  if (mark !== undefined) await attempts.right('known', mark);
+  await attempts.giveBack(keys);
+  if (mark !== undefined) await attempts.forget('known', mark);
   const now = store.now();
   await begin(accounts, request, { person: person.id, how: 'password', confirmedAt: now.getTime() });
   browser.know(request, response, person.id);
@@ -175,7 +176,7 @@ export async function signInByPin(
   const { store, attempts, browser } = accounts;
   const from = fromOf(request);
   const keys = [['address', network(request.ip)] as const];
-  await attempts.require(keys);
+  await attempts.take(keys);
   const bench = await benchOf(store, browser, request);
   const here = bench && (await peopleOf(store, bench)).some(({ id }) => id === person);
   if (!here) throw new ApiError('pin-not-here');
@@ -187,11 +188,11 @@ export async function signInByPin(
   if (counted === 0) throw new ApiError('pin-not-here');
   const account = await store.models.accounts.findByPk(person);
   if (!(await isSecret(pin, account?.pinHash))) {
-    await attempts.wrong(keys);
     await record(store, 'pin-refused', { ...from, person }, bench.name);
     throw new ApiError('wrong-sign-in');
   }
   const now = store.now();
+  await attempts.giveBack(keys);
   await store.models.benchPeople.update({ wrongPins: 0 }, { where: { benchId: bench.id, personId: person } });
   await store.models.benches.update({ lastUsed: now }, { where: { id: bench.id } });
   await begin(accounts, request, { person, how: 'pin', bench: bench.id });
@@ -232,16 +233,16 @@ export async function confirmSelf(
   const who = requireWho(request);
   const from = { ...fromOf(request), person: who.id };
   const keys = [['known', `confirm ${who.id}`] as const];
-  await attempts.require(keys);
+  await attempts.take(keys);
   const account = await store.models.accounts.findByPk(who.id);
   try {
     if (!account || !(await isSecret(password, account.passwordHash))) throw new ApiError('wrong-sign-in');
     await requireFactor(accounts, account, code, from);
   } catch (error) {
-    if (error instanceof ApiError && error.code !== 'code-needed') await attempts.wrong(keys);
+    if (error instanceof ApiError && error.code === 'code-needed') await attempts.giveBack(keys);
     throw error;
   }
-  await attempts.right('known', `confirm ${who.id}`);
+  await attempts.forget('known', `confirm ${who.id}`);
   request.session.confirmedAt = store.now().getTime();
   await record(store, 'confirmed', from);
   return readSession(accounts, { request });

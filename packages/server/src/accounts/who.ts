@@ -6,6 +6,7 @@ import { QueryTypes } from 'sequelize';
 import { ApiError } from '../http/apiError.ts';
 import type { Store } from '../store.ts';
 import { record } from './audit.ts';
+import { tokenHash } from './secrets.ts';
 import { sessionLimits } from './sessions.ts';
 
 /** Somebody who is signed in. */
@@ -40,9 +41,10 @@ export function requireWho(request: Request): Who {
 }
 
 /** Undefined where nobody is signed in, the session is over, or the person has left. */
-export async function whoIn(store: Store, { session }: Pick<Request, 'session'>): Promise<Who | undefined> {
+export async function whoIn(store: Store, { session }: Pick<Request, 'session'>, demo: boolean): Promise<Who | undefined> {
   const { person, how, bench, at = 0, confirmedAt = 0, seenAt = 0 } = session;
-  if (person === undefined || how === undefined) return undefined;
+  // What a demo let in is nobody once the database is a shop’s.
+  if (person === undefined || how === undefined || (how === 'demo' && !demo)) return undefined;
   const now = store.now().getTime();
   const idle = how === 'pin' ? sessionLimits.idleByPin : sessionLimits.idle;
   if (now - at > sessionLimits.longest || now - seenAt > idle) return undefined;
@@ -66,14 +68,22 @@ export async function whoIn(store: Store, { session }: Pick<Request, 'session'>)
   };
 }
 
+/**
+ * Not by the session’s own saving: that writes all of it as it was when the request came, and would bring back a session that was ended meanwhile.
+ */
+const seen = (store: Store, sid: string, at: number): Promise<unknown> =>
+  store.sequelize.query("UPDATE sessions SET sess = jsonb_set(sess::jsonb, '{seenAt}', to_jsonb($1::bigint))::json WHERE sid = $2", {
+    bind: [at, tokenHash(sid)],
+  });
+
 /** Behind the session: looks who asks, and throws signed-out for all that is not about signing in. */
-export function identify(store: Store): RequestHandler {
+export function identify(store: Store, demo: boolean): RequestHandler {
   return async (request, _response, next) => {
-    const who = await whoIn(store, request);
+    const who = await whoIn(store, request, demo);
     if (who) {
       known.set(request, who);
       const now = store.now().getTime();
-      if (now - (request.session.seenAt ?? 0) > sessionLimits.seenEvery) request.session.seenAt = now;
+      if (now - (request.session.seenAt ?? 0) > sessionLimits.seenEvery) await seen(store, request.sessionID, now);
     }
     if (!who && !/^[/]session(?:[/]|$)/.test(request.path)) throw new ApiError('signed-out');
     next();

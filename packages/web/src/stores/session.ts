@@ -28,6 +28,8 @@ export const useSession = defineStore('session', () => {
   const standIn = shallowRef<Kept>();
   /** Signed out in the middle: what is on the screen stays below. */
   const interrupted = ref(false);
+  /** The server that would know them is away: somebody of the bench may go on. */
+  const unreached = ref(false);
   const confirming = shallowRef<(shown: boolean) => void>();
   const dark = useLocalStorage('veglia.dark', usePreferredDark().value ? 'yes' : 'no');
   const person = computed<Kept | undefined>(
@@ -45,14 +47,16 @@ export const useSession = defineStore('session', () => {
   if (told) told.onmessage = () => void load();
 
   function accept(session: Session): void {
+    const last = person.value?.id;
     state.value = session;
     away.value = false;
+    unreached.value = false;
     standIn.value = undefined;
     const { signedIn } = session;
     signedInAs.value = signedIn?.id;
     if (!signedIn) return;
     // Somebody else than whose work is on the screen: nothing of it is carried over.
-    const other = interrupted.value && kept.value !== undefined && kept.value.id !== signedIn.id;
+    const other = interrupted.value && last !== undefined && last !== signedIn.id;
     kept.value = { id: signedIn.id, name: signedIn.name, role: signedIn.role };
     localStorage.setItem(keptAt, JSON.stringify(kept.value));
     interrupted.value = false;
@@ -101,27 +105,71 @@ export const useSession = defineStore('session', () => {
     confirming.value = undefined;
   }
 
-  /** In the demo anybody is anybody; without a server anybody of this bench writes, and is asked who they are afterwards. */
+  /** In the demo anybody is anybody. */
   async function choose(id: string): Promise<void> {
     try {
-      if (state.value?.demo) await become(api.signInToDemo(id));
+      await become(api.signInToDemo(id));
     } catch (error) {
       if (!(error instanceof NotReached)) throw error;
-      const one = people.value.find((other) => other.id === id);
-      if (one) standIn.value = { id: one.id, name: one.name, role: one.role };
-      setTimeout(() => void backAs(id), retryAfter);
+      goOnAs(id);
     }
   }
-  async function backAs(id: string): Promise<void> {
-    if (standIn.value?.id === id) await choose(id);
+  /** Without a server somebody of this bench writes on; it is sent once the server is back and they have shown who they are. */
+  function goOnAs(id: string): void {
+    const one = people.value.find((other) => other.id === id);
+    if (!one) return;
+    standIn.value = { id: one.id, name: one.name, role: one.role };
+    interrupted.value = false;
+    setTimeout(() => void confirmStandIn(id), retryAfter);
+  }
+  async function confirmStandIn(id: string): Promise<void> {
+    if (standIn.value?.id !== id) return;
+    try {
+      if (state.value?.demo) await become(api.signInToDemo(id));
+      else {
+        const reply = await api.session();
+        if (reply.ok && reply.value.signedIn?.id === id) accept(reply.value);
+        else {
+          // Whoever was signed in before is not whoever wrote since.
+          interrupted.value = true;
+          await become(api.signOut());
+        }
+      }
+    } catch (error) {
+      if (!(error instanceof NotReached)) throw error;
+      setTimeout(() => void confirmStandIn(id), retryAfter);
+    }
   }
   /** Whoever is next signs in on top of what is on the screen. */
   async function lock(): Promise<void> {
     interrupted.value = true;
-    await become(api.signOut());
+    try {
+      await become(api.signOut());
+    } catch (error) {
+      if (!(error instanceof NotReached)) throw error;
+      unreached.value = true;
+    }
   }
   const may = (operation: Operation): boolean => mayUse(person.value?.role, operation);
   const writes = (kind: EntryKind): boolean => person.value !== undefined && mayWrite(person.value.role, kind);
 
-  return { people, state, person, others, away, interrupted, confirming, dark, load, become, choose, lock, confirmed, may, writes };
+  return {
+    people,
+    state,
+    person,
+    others,
+    away,
+    interrupted,
+    unreached,
+    confirming,
+    dark,
+    load,
+    become,
+    choose,
+    goOnAs,
+    lock,
+    confirmed,
+    may,
+    writes,
+  };
 });

@@ -24,6 +24,8 @@ export const accountsWords = {
     pinBack: 'Delete last digit',
     other: 'Someone else',
     kept: 'What {name} was working on stays open behind this and is sent after signing in.',
+    goOn: 'The server can’t check who you are now. What you write is kept under your name and sent once you sign in.',
+    goOnAs: 'Go on as {name}',
     waits: 'Wait {minutes} min, then try again. A browser in which you signed in before is not held up.',
     confirmTitle: 'Enter your password again',
     confirm: 'This can’t be undone or decides over others, so it needs your password.',

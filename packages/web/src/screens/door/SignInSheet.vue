@@ -43,6 +43,7 @@ async function send(reply: () => Promise<Reply<Session>>): Promise<void> {
   } catch (error) {
     if (!(error instanceof NotReached)) throw error;
     wrong.value = t('common.notReached');
+    session.unreached = true;
   } finally {
     busy.value = false;
   }
@@ -115,6 +116,12 @@ function pinned(pin: string): void {
           <button type="button" class="plain" @click="way = 'code'">{{ t('door.haveCode') }}</button>
         </div>
       </template>
+      <div v-if="session.unreached && session.interrupted && session.others.length > 0" class="people" data-test="go-on">
+        <p class="soft">{{ t('door.goOn') }}</p>
+        <button v-for="one in session.others" :key="one.id" type="button" class="push" @click="session.goOnAs(one.id)">
+          {{ t('door.goOnAs', { name: one.name }) }}
+        </button>
+      </div>
       <p v-if="session.interrupted && session.person" class="soft">{{ t('door.kept', { name: session.person.name }) }}</p>
     </div>
   </section>
