@@ -64,7 +64,9 @@ async function main() {
   const reset = process.argv.includes('--reset');
   const host = process.env.HOST ?? '127.0.0.1';
   if (!loopback.includes(host)) {
-    stop(`HOST is "${host}", but Veglia has no accounts yet and so listens on this machine only. Use 127.0.0.1, ::1 or localhost.`);
+    stop(
+      `HOST is "${host}", but Veglia speaks no TLS itself and so listens on this machine only, behind a proxy that does. Use 127.0.0.1, ::1 or localhost.`,
+    );
   }
   mkdirSync(ownFolder(), { recursive: true });
   const claimFile = path.join(ownFolder(), 'demo.json');
