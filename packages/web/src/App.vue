@@ -123,6 +123,11 @@ watch(
 </template>
 
 <style scoped>
+/* A long name must not push the header into a second line; it is whole in the open list. */
+.right select {
+  width: 126px;
+  text-overflow: ellipsis;
+}
 /* No box of its own: the page’s own rules of height hold for what is in it. */
 .frame {
   display: contents;
