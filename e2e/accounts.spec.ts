@@ -220,6 +220,18 @@ test('without a server someone else of the bench goes on; it is sent under their
   await expect.poll(() => stored(page, id)).toEqual([{ by: mabyn, text: 'written in the dark' }]);
 });
 
+test('locked while the server is away, a bench is still locked once it is back, also after a reload', async ({ page, browser, app }) => {
+  const bench = await fresh(browser, app.address);
+  await join(bench, await invite(page, 'Elowen Marsh', 'Technician'), 'seven damp matches burning');
+  await app.stopServer();
+  await bench.getByTestId('lock').click();
+  await expect(bench.getByTestId('door')).toBeVisible();
+  await app.startServer();
+  await bench.reload();
+  await expect(bench.getByTestId('door')).toBeVisible();
+  expect((await bench.request.get('/api/jobs')).status()).toBe(401);
+});
+
 test('the counter takes in and calls; steps inside a set are not offered', async ({ page, browser, app }) => {
   const code = await invite(page, 'Perrin Ash', 'Counter');
   const { id } = await seedJob(page, { customer: { name: 'Maud Ferrigan', contact: '01632 960111' }, plate }, opened);

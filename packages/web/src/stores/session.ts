@@ -12,6 +12,7 @@ import { api, door, NotReached, signedInAs, type Reply } from '../api.ts';
 const retryAfter = 3000;
 type Kept = Pick<SignedIn, 'id' | 'name' | 'role'>;
 const keptAt = 'veglia.signed-in';
+const lockedAt = 'veglia.locked';
 /** Read once: another tab's person is not this one's until the server says so. */
 function readKept(): Kept | undefined {
   const read = signedInSchema.pick({ id: true, name: true, role: true }).safeParse(JSON.parse(localStorage.getItem(keptAt) ?? 'null'));
@@ -60,6 +61,7 @@ export const useSession = defineStore('session', () => {
     kept.value = { id: signedIn.id, name: signedIn.name, role: signedIn.role };
     localStorage.setItem(keptAt, JSON.stringify(kept.value));
     interrupted.value = false;
+    localStorage.removeItem(lockedAt);
     if (other) location.reload();
   }
   /** Takes over what the server says of the session; a refusal is given back. */
@@ -78,7 +80,14 @@ export const useSession = defineStore('session', () => {
     if (reply.ok) people.value = reply.value;
   }
   async function load(): Promise<void> {
+    // Whoever writes on without a server is asked who they are, and never becomes whoever was signed in before.
+    if (standIn.value) return confirmStandIn(standIn.value.id);
     try {
+      // Locked while the server was away: what it still takes for signed in ends first.
+      if (localStorage.getItem(lockedAt) !== null) {
+        await api.signOut();
+        localStorage.removeItem(lockedAt);
+      }
       const reply = await api.session();
       if (!reply.ok) return;
       if (reply.value.demo && !reply.value.signedIn) {
@@ -125,15 +134,14 @@ export const useSession = defineStore('session', () => {
   async function confirmStandIn(id: string): Promise<void> {
     if (standIn.value?.id !== id) return;
     try {
-      if (state.value?.demo) await become(api.signInToDemo(id));
+      const reply = await api.session();
+      if (reply.ok && reply.value.demo) await become(api.signInToDemo(id));
+      // Locked before: the cookie that is still there is no proof of who stands here.
+      else if (reply.ok && reply.value.signedIn?.id === id && localStorage.getItem(lockedAt) === null) accept(reply.value);
       else {
-        const reply = await api.session();
-        if (reply.ok && reply.value.signedIn?.id === id) accept(reply.value);
-        else {
-          // Whoever was signed in before is not whoever wrote since.
-          interrupted.value = true;
-          await become(api.signOut());
-        }
+        // Whoever was signed in before is not whoever wrote since.
+        interrupted.value = true;
+        await become(api.signOut());
       }
     } catch (error) {
       if (!(error instanceof NotReached)) throw error;
@@ -148,6 +156,7 @@ export const useSession = defineStore('session', () => {
     } catch (error) {
       if (!(error instanceof NotReached)) throw error;
       unreached.value = true;
+      localStorage.setItem(lockedAt, 'yes');
     }
   }
   const may = (operation: Operation): boolean => mayUse(person.value?.role, operation);

@@ -134,6 +134,7 @@ export function pretendBrowser(server: PretendServer): EventTarget {
   put('localStorage', {
     getItem: (name: string) => storage.get(name) ?? null,
     setItem: (name: string, value: string) => void storage.set(name, value),
+    removeItem: (name: string) => void storage.delete(name),
   });
   // Node’s keeps a process alive.
   put('BroadcastChannel', undefined);
