@@ -119,6 +119,9 @@ export const auditKinds = [
   'bench-ended',
   'shop-changed',
   'image-erased',
+  'data-given',
+  'customer-erased',
+  'account-erased',
   'refused',
 ] as const;
 /** One of `auditKinds`. */

@@ -48,6 +48,8 @@ export const errorStatus = {
   'weak-password': 422,
   'wrong-code': 422,
   'last-owner': 409,
+  'customer-has-open-jobs': 409,
+  'still-works-here': 409,
   internal: 500,
   'database-unavailable': 503,
 } as const;

@@ -170,8 +170,10 @@ export type {
   Told,
 } from './api.ts';
 export { boundsOf, type Bounds } from './bounds.ts';
-export { addressOf, routes, tags } from './routes.ts';
-export type { Asked, Checked, Operation, ReplyTo, RouteDescription, Routes } from './routes.ts';
+export { tags } from './route.ts';
+export type { RouteDescription } from './route.ts';
+export { addressOf, routes } from './routes.ts';
+export type { Asked, Checked, Operation, ReplyTo, Routes } from './routes.ts';
 export { errorCodes, errorStatus, ownHeader, problemDocumentSchema, problemMediaType } from './errors.ts';
 export type { ErrorCode, ProblemDocument } from './errors.ts';
 export { parseAmount, plainAmount, printMoney } from './money.ts';
@@ -215,3 +217,5 @@ export {
   type Session,
   type SignedIn,
 } from './accounts.ts';
+export { eraseCustomerSchema, erasedSchema } from './personal.ts';
+export type { EraseCustomer, Erased } from './personal.ts';

@@ -4,28 +4,7 @@
  */
 import { countsSchema } from '@veglia/core';
 import { z } from 'zod';
-import {
-  accountsSchema,
-  addAccountSchema,
-  auditListSchema,
-  auditQuery,
-  benchesSchema,
-  changeAccountSchema,
-  changePasswordSchema,
-  confirmFactorSchema,
-  confirmSelfSchema,
-  factorSecretSchema,
-  invitationSchema,
-  joinByCodeSchema,
-  recoveryCodesSchema,
-  sessionSchema,
-  setPinSchema,
-  signInByPinSchema,
-  signInSchema,
-  signInToDemoSchema,
-  startFactorSchema,
-  trustBenchSchema,
-} from './accounts.ts';
+import { accountRoutes } from './accountRoutes.ts';
 import {
   afterQuery,
   appendedSchema,
@@ -106,28 +85,9 @@ import {
   stockMovesSchema,
   stockStateSchema,
 } from './parts.ts';
+import { personalRoutes } from './personalRoutes.ts';
+import type { RouteDescription } from './route.ts';
 import { shopChangeSchema, shopStateSchema } from './shop.ts';
-
-/** What routes are grouped by in the API’s document. */
-export const tags = ['accounts', 'jobs', 'documents', 'parts', 'firmware', 'knowledge', 'statistics', 'shop', 'server'] as const;
-
-/** A route: method, path, what is asked and what is replied. */
-export interface RouteDescription {
-  readonly method: 'get' | 'post' | 'put';
-  /** Express form; OpenAPI's braces are made from it. */
-  readonly path: string;
-  readonly tag: (typeof tags)[number];
-  readonly summary: string;
-  readonly params?: z.ZodObject;
-  readonly query?: z.ZodObject;
-  readonly body?: z.ZodType;
-  /** The body is a file of this type and no JSON. */
-  readonly file?: string;
-  readonly status: number;
-  readonly reply: z.ZodType;
-  /** Of the reply; left out: JSON. */
-  readonly media?: string;
-}
 
 const pdf = { status: 200, reply: z.string(), media: 'application/pdf' } as const;
 
@@ -170,172 +130,8 @@ export const routes = {
     status: 200,
     reply: pacesSchema,
   },
-  readSession: {
-    method: 'get',
-    path: '/api/session',
-    tag: 'accounts',
-    summary: 'Who is signed in here',
-    status: 200,
-    reply: sessionSchema,
-  },
-  signIn: {
-    method: 'post',
-    path: '/api/session',
-    tag: 'accounts',
-    summary: 'Sign in with a password',
-    body: signInSchema,
-    status: 200,
-    reply: sessionSchema,
-  },
-  signInByPin: {
-    method: 'post',
-    path: '/api/session/pin',
-    tag: 'accounts',
-    summary: 'Sign in with a PIN on a trusted bench',
-    body: signInByPinSchema,
-    status: 200,
-    reply: sessionSchema,
-  },
-  signInToDemo: {
-    method: 'post',
-    path: '/api/session/demo',
-    tag: 'accounts',
-    summary: 'Be somebody of the demo (demo data, from this machine only)',
-    body: signInToDemoSchema,
-    status: 200,
-    reply: sessionSchema,
-  },
-  joinByCode: {
-    method: 'post',
-    path: '/api/session/join',
-    tag: 'accounts',
-    summary: 'Choose a password with a code that was shown once',
-    body: joinByCodeSchema,
-    status: 200,
-    reply: sessionSchema,
-  },
-  signOut: {
-    method: 'post',
-    path: '/api/session/end',
-    tag: 'accounts',
-    summary: 'Sign out',
-    body: z.strictObject({}),
-    status: 200,
-    reply: sessionSchema,
-  },
-  confirmSelf: {
-    method: 'post',
-    path: '/api/session/confirm',
-    tag: 'accounts',
-    summary: 'Show again who you are',
-    body: confirmSelfSchema,
-    status: 200,
-    reply: sessionSchema,
-  },
-  changePassword: {
-    method: 'put',
-    path: '/api/session/password',
-    tag: 'accounts',
-    summary: 'Change your own password; other sessions end',
-    body: changePasswordSchema,
-    status: 200,
-    reply: sessionSchema,
-  },
-  setPin: {
-    method: 'put',
-    path: '/api/session/own-pin',
-    tag: 'accounts',
-    summary: 'Set or remove your own PIN',
-    body: setPinSchema,
-    status: 200,
-    reply: sessionSchema,
-  },
-  trustBench: {
-    method: 'post',
-    path: '/api/session/bench',
-    tag: 'accounts',
-    summary: 'Trust this browser as a bench where a PIN is enough',
-    body: trustBenchSchema,
-    status: 200,
-    reply: sessionSchema,
-  },
-  startFactor: {
-    method: 'post',
-    path: '/api/session/factor',
-    tag: 'accounts',
-    summary: 'Begin a second factor',
-    body: startFactorSchema,
-    status: 200,
-    reply: factorSecretSchema,
-  },
-  confirmFactor: {
-    method: 'put',
-    path: '/api/session/factor',
-    tag: 'accounts',
-    summary: 'Confirm the second factor with its first code',
-    body: confirmFactorSchema,
-    status: 200,
-    reply: recoveryCodesSchema,
-  },
-  dropFactor: {
-    method: 'post',
-    path: '/api/session/factor/end',
-    tag: 'accounts',
-    summary: 'Remove the second factor',
-    body: z.strictObject({}),
-    status: 200,
-    reply: sessionSchema,
-  },
-  listAccounts: { method: 'get', path: '/api/accounts', tag: 'accounts', summary: 'Accounts', status: 200, reply: accountsSchema },
-  addAccount: {
-    method: 'post',
-    path: '/api/accounts',
-    tag: 'accounts',
-    summary: 'Add a person',
-    body: addAccountSchema,
-    status: 201,
-    reply: accountsSchema,
-  },
-  changeAccount: {
-    method: 'put',
-    path: '/api/accounts/:id',
-    tag: 'accounts',
-    summary: 'Change name or role; let somebody go or back in',
-    params: jobParams,
-    body: changeAccountSchema,
-    status: 200,
-    reply: accountsSchema,
-  },
-  inviteAccount: {
-    method: 'post',
-    path: '/api/accounts/:id/invitation',
-    tag: 'accounts',
-    summary: 'A code by which somebody chooses a password; shown once',
-    params: jobParams,
-    body: z.strictObject({}),
-    status: 200,
-    reply: invitationSchema,
-  },
-  listBenches: { method: 'get', path: '/api/benches', tag: 'accounts', summary: 'Trusted benches', status: 200, reply: benchesSchema },
-  endBench: {
-    method: 'post',
-    path: '/api/benches/:id/end',
-    tag: 'accounts',
-    summary: 'Trust a bench no longer',
-    params: jobParams,
-    body: z.strictObject({}),
-    status: 200,
-    reply: benchesSchema,
-  },
-  listAudit: {
-    method: 'get',
-    path: '/api/audit',
-    tag: 'accounts',
-    summary: 'Sign-ins and changes, newest first',
-    query: auditQuery,
-    status: 200,
-    reply: auditListSchema,
-  },
+  ...accountRoutes,
+  ...personalRoutes,
   readShop: { method: 'get', path: '/api/shop', tag: 'shop', summary: 'Shop settings', status: 200, reply: shopStateSchema },
   changeShop: {
     method: 'put',

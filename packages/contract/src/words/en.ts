@@ -339,6 +339,8 @@ export const en: Words = {
     'too-many-attempts': 'Too many wrong attempts. Wait, then try again; a browser in which you signed in before is not held up.',
     'weak-password': 'This password is too easy to guess. Use a longer one, such as four words that do not belong together.',
     'wrong-code': 'This code is wrong, used or expired.',
+    'customer-has-open-jobs': 'Sets of this customer are still here: they have to be closed and collected first. Nothing was erased.',
+    'still-works-here': 'This person can still sign in. Let them go first; nothing was erased.',
     'last-owner': 'The shop needs at least one owner who can sign in. Nothing was changed.',
     'wrong-host': 'This server does not accept that host name. Set VEGLIA_PUBLIC_URL to its public address.',
     'cross-site': 'Only pages from this server may make changes. Programs must send the header x-veglia.',
