@@ -57,6 +57,16 @@ const screens: [string, (page: Page) => Promise<void>][] = [
     'people and access',
     async (page) => (await page.goto('/accounts'), await expect(page.getByTestId('accounts')).toContainText('Wenna Harrow')),
   ],
+  [
+    'a customer about to be erased',
+    async (page) => {
+      await page.goto('/customers');
+      await page.getByLabel('Name').fill('ma');
+      await page.getByRole('button', { name: 'Search' }).click();
+      await page.getByTestId('consider').first().click();
+      await expect(page.getByTestId('erase')).toBeVisible();
+    },
+  ],
   ['licences', async (page) => (await page.goto('/settings/licences'), await expect(page.getByTestId('notice').first()).toBeVisible())],
   ['boards', async (page) => (await page.goto('/boards'), await expect(page.getByTestId('boards')).toContainText('QKP-2250'))],
   [

@@ -22,7 +22,7 @@ import {
   startFactorSchema,
   trustBenchSchema,
 } from './accounts.ts';
-import { jobParams, peopleSchema } from './api.ts';
+import { jobParams } from './api.ts';
 import type { RouteDescription } from './route.ts';
 
 export const accountRoutes = {

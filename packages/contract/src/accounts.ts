@@ -38,6 +38,8 @@ export const sessionSchema = z.object({
   setUp: z.boolean(),
   /** Anybody on this machine may be anybody. */
   demo: z.boolean(),
+  /** When a person's data was erased last: what a browser kept before that is thrown away. */
+  erasedAt: z.string().nullable(),
   /** Null: this browser is no bench where a PIN is enough. */
   bench: z.object({ name: z.string(), people: z.array(z.object({ id: z.uuid(), name: z.string() })) }).nullable(),
 });

@@ -46,6 +46,7 @@ export const problemCodes = [
   'unproven',
   'not-agreed',
   'not-open',
+  'job-open',
 ] as const;
 
 /** One of `problemCodes`. */

@@ -12,6 +12,8 @@ import { countsAt, listTold, newestSnapshot, tell, withdrawTold } from './counts
 import { ApiError } from './http/apiError.ts';
 import { apiPage, apiPagePath } from './http/apiPage.ts';
 import { errorHandler } from './http/errorHandler.ts';
+import { accountData, eraseAccount } from './personal/colleagues.ts';
+import { eraseCustomer, sendCustomerData } from './personal/customers.ts';
 import { onlyBytes, onlyJson, onlyOwnHost, onlyOwnPages, onlyPhotoTypes, onlyStorableText, unlessFile } from './http/guards.ts';
 import { health, readiness, type Draining } from './http/health.ts';
 import type { Hosts } from './http/hosts.ts';
@@ -215,6 +217,17 @@ export function createApp({
     inviteAccount: ({ params }, { request }) => inviteAccount(store, params.id, from(request)),
     listBenches: async () => ({ benches: await listBenches(store) }),
     endBench: async ({ params }, { request }) => ({ benches: await endBench(store, params.id, from(request)) }),
+    customerData: async ({ params }, exchange) => {
+      await record(store, 'data-given', from(exchange.request), params.id);
+      return sendCustomerData(store, params.id, exchange);
+    },
+    eraseCustomer: ({ params, body }, { request }) => eraseCustomer(store, params.id, body, requireWho(request).id, from(request)),
+    accountData: async ({ params }, { request }) => {
+      const data = await accountData(store, params.id);
+      await record(store, 'data-given', from(request), params.id);
+      return data;
+    },
+    eraseAccount: async ({ params }, { request }) => ({ accounts: await eraseAccount(store, params.id, from(request)) }),
     listAudit: async ({ query }) => ({ lines: await listAudit(store, query.before) }),
     health: () => health(store, version, demo),
     openApi: () => openApiDocument(version),

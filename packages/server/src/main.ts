@@ -17,6 +17,7 @@ import { openProgrammers } from './programmer/programmers.ts';
 import { ProgrammerRuns } from './programmer/runs.ts';
 import { openMessenger } from './messages/messenger.ts';
 import { dropOldAttempts } from './accounts/attempts.ts';
+import { forgetOldAudit } from './accounts/audit.ts';
 import { openDoor } from './accounts/door.ts';
 import { firstOwnerCode } from './accounts/join.ts';
 import { openStore } from './open.ts';
@@ -74,6 +75,7 @@ async function main(): Promise<void> {
       .then(() => eraseOverdue(store))
       .then(() => collectChunks(store))
       .then(() => dropOldAttempts(store))
+      .then(() => forgetOldAudit(store))
       .catch((error: unknown) => log.warn({ err: error }, 'what is no longer needed was not cleared away'));
   }, graceMinutes * 60_000);
   collecting.unref();

@@ -22,6 +22,8 @@ import {
   type Combined,
   type CombineImages,
   type EntryDraft,
+  type Erased,
+  type EraseCustomer,
   type EraseImage,
   type FlashHistory,
   type Health,
@@ -115,7 +117,7 @@ async function call<O extends Operation, T = ReplyTo<O>>(operation: O, asked: Se
   } catch (error) {
     throw new NotReached(String(error));
   }
-  const said: unknown = await response.json().catch(() => undefined);
+  const said: unknown = await (response.ok && route.media === 'application/zip' ? response.blob() : response.json()).catch(() => undefined);
   // Cut off in the middle: whether it was stored isn't known.
   if (response.ok && said === undefined) throw new NotReached('the reply broke off');
   if (response.ok) return { ok: true, value: readWith(operation, said, read) };
@@ -221,6 +223,12 @@ export const api = {
     part(await call('changeAccount', { params: { id }, body }), ({ accounts }) => accounts),
   inviteAccount: (id: string) => call('inviteAccount', { params: { id }, body: {} }),
   benches: async (): Promise<Reply<Bench[]>> => part(await call('listBenches', {}), ({ benches }) => benches),
+  /** A ZIP. */
+  customerData: (id: string): Promise<Reply<Blob>> => call('customerData', { params: { id } }, (value) => value as Blob),
+  eraseCustomer: (id: string, body: EraseCustomer): Promise<Reply<Erased>> => call('eraseCustomer', { params: { id }, body }),
+  accountData: (id: string): Promise<Reply<object>> => call('accountData', { params: { id } }),
+  eraseAccount: async (id: string): Promise<Reply<Account[]>> =>
+    part(await call('eraseAccount', { params: { id }, body: {} }), ({ accounts }) => accounts),
   endBench: async (id: string): Promise<Reply<Bench[]>> =>
     part(await call('endBench', { params: { id }, body: {} }), ({ benches }) => benches),
   audit: async (before?: number): Promise<Reply<AuditLine[]>> =>

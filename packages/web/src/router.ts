@@ -31,6 +31,7 @@ export const router = createRouter({
     { path: '/settings', name: 'settings', component: () => import('./screens/settings/SettingsView.vue') },
     { path: '/account', name: 'account', component: () => import('./screens/account/AccountView.vue') },
     { path: '/accounts', name: 'accounts', component: () => import('./screens/account/AccountsView.vue') },
+    { path: '/customers', name: 'customers', component: () => import('./screens/customers/CustomersView.vue') },
     { path: '/settings/licences', name: 'notices', component: () => import('./screens/settings/NoticesView.vue') },
     { path: '/:rest(.*)*', name: 'nowhere', component: () => import('./screens/NowhereView.vue') },
   ],

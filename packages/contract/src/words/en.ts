@@ -23,6 +23,8 @@ import type { Accessory, Condition, PaperCode } from '../paper.ts';
 
 /** Sentences for the core’s codes, one language. */
 export interface Words {
+  /** Stands for the name of somebody who has left and is erased, with a number behind it. */
+  readonly formerColleague: string;
   readonly verdict: Record<Verdict, string>;
   readonly reason: Record<ReasonCode, string>;
   readonly comparison: Record<ComparisonCode, string>;
@@ -48,6 +50,7 @@ export interface Words {
 
 /** English. */
 export const en: Words = {
+  formerColleague: 'Former colleague',
   verdict: {
     cleared: 'Ruled out',
     suspect: 'Suspect',
@@ -299,6 +302,7 @@ export const en: Words = {
     'opposite-meanings': '{where}: same procedure as {expected}, but {value} move the opposite way; give a reason',
     'not-open': '{value}',
     'not-agreed': 'Order of {value}: {expected}',
+    'job-open': 'Job {value} is open, or its set was not collected',
     unproven: 'Not looked at, or failed: {value}',
     unchecked: 'Check and record {value} before the set is returned',
     'left-out': '{value} has been changed: restore it, or record it as a modification',

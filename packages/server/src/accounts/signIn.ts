@@ -5,6 +5,7 @@ import { Op, QueryTypes, type Transaction } from 'sequelize';
 import { ApiError } from '../http/apiError.ts';
 import type { AccountRow, BenchRow, PersonRow } from '../database/models.ts';
 import type { Exchange } from '../http/serve.ts';
+import { lastErasure } from '../personal/erasures.ts';
 import type { Store } from '../store.ts';
 import type { Attempts } from './attempts.ts';
 import { record } from './audit.ts';
@@ -52,6 +53,7 @@ export async function readSession({ store, browser, demo }: Accounts, { request 
       : null,
     setUp: !demo && !(await isSetUp(store)),
     demo,
+    erasedAt: await lastErasure(store),
     bench: bench ? { name: bench.name, people: await peopleOf(store, bench) } : null,
   };
 }

@@ -13,7 +13,7 @@ const inOpenJob = `
     OR c.job_id IN (SELECT job_id FROM ledger_entries WHERE kind = 'flash.step' AND body #>> '{did,image}' = $1::text)) LIMIT 1`;
 
 /** In the caller's transaction; false where it isn't there. Its chunks go with the next collection, where no other image has them. */
-async function erase(store: Store, id: string, by: string | null, reason: string, transaction: Transaction): Promise<boolean> {
+export async function eraseIn(store: Store, id: string, by: string | null, reason: string, transaction: Transaction): Promise<boolean> {
   const gone = await store.sequelize.query<{ id: string }>(
     `INSERT INTO image_erasures (id, sha256, size, facts, reason, erased_by, erased_at)
        SELECT images.id, sha256, size, facts, $2, $3, $4 FROM images JOIN files USING (id) WHERE images.id = $1 RETURNING id`,
@@ -31,7 +31,7 @@ export async function eraseImage(store: Store, id: string, { by, reason }: Erase
     await requirePerson(store, by, transaction);
     const used = await store.sequelize.query(inOpenJob, { bind: [id], type: QueryTypes.SELECT, transaction });
     if (used.length > 0) throw new ApiError('image-in-use');
-    if (!(await erase(store, id, by, reason, transaction))) throw new ApiError('not-found');
+    if (!(await eraseIn(store, id, by, reason, transaction))) throw new ApiError('not-found');
   });
   const [erased] = await imageErasures(store, id);
   if (!erased) throw new ApiError('not-found');
@@ -61,7 +61,7 @@ export async function eraseOverdue(store: Store): Promise<number> {
   for (const { id } of rows)
     await store.sequelize.transaction(async (transaction) => {
       const used = await store.sequelize.query(inOpenJob, { bind: [id], type: QueryTypes.SELECT, transaction });
-      if (used.length === 0 && (await erase(store, id, null, 'retention', transaction))) erased += 1;
+      if (used.length === 0 && (await eraseIn(store, id, null, 'retention', transaction))) erased += 1;
     });
   return erased;
 }

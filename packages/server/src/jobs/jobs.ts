@@ -56,8 +56,9 @@ async function requireSameIntake(
 ): Promise<void> {
   const { customer, plate } = request;
   const set = await store.models.sets.findByPk(job.setId);
-  requireSame(job.id, { maker: set?.maker, model: set?.model, serial: set?.serial }, plate, 'plate');
   const stored = job.customerId === null ? null : await store.models.customers.findByPk(job.customerId);
+  const serial = stored !== null && stored.name === null ? plate.serial : set?.serial;
+  requireSame(job.id, { maker: set?.maker, model: set?.model, serial }, plate, 'plate');
   if (customer === null || 'id' in customer)
     requireSame(job.id, { customer: job.customerId }, { customer: customer?.id ?? null }, 'customer');
   else if (stored?.name != null) requireSame(job.id, { name: stored.name, contact: stored.contact ?? '' }, customer, 'customer');
@@ -84,7 +85,7 @@ export async function readJob(store: Store, id: string): Promise<Job> {
     id,
     number: job.number,
     openedAt: job.openedAt.toISOString(),
-    customer: customer === null ? null : { name: customer.name ?? '', contact: customer.contact ?? '' },
+    customer: customer === null ? null : { name: customer.name ?? redactedText, contact: customer.contact ?? '' },
     plate: { maker: plate?.maker ?? '', model: plate?.model ?? '', serial: plate?.serial ?? '' },
     packHash: pins.hash,
     snapshot: pins.snapshot,

@@ -11,6 +11,7 @@ import {
   type CodeCounts,
   type UnreadableCard,
 } from '@veglia/contract';
+import { redactedText } from '@veglia/core';
 import { QueryTypes } from 'sequelize';
 import type { Store } from '../store.ts';
 
@@ -140,7 +141,7 @@ export async function listJobs(store: Store, asked: ListJobs): Promise<JobCards>
   if (asked.after !== undefined)
     conditions.add(`(${order.keys}) ${order.after} (SELECT ${order.keys} FROM job_cards c WHERE c.number = $$)`, asked.after);
   const rows = await store.sequelize.query<ListedRow>(
-    `SELECT c.job_id, c.number, c.card, k.name AS customer_name
+    `SELECT c.job_id, c.number, c.card, CASE WHEN k.id IS NOT NULL THEN coalesce(k.name, '${redactedText}') END AS customer_name
        FROM job_cards c JOIN jobs j ON j.id = c.job_id LEFT JOIN customers k ON k.id = j.customer_id
       WHERE ${conditions.sql}
       ORDER BY ${order.keys.replaceAll(/, c\./g, ` ${order.direction}, c.`)} ${order.direction} LIMIT ${asked.limit + 1}`,

@@ -137,7 +137,8 @@ export const useJob = defineStore('job', () => {
     compiled.value = pack;
     readyRefiner(pack);
     job.value = loaded;
-    const known = new Map(stored.value.map((entry) => [entry.id, entry]));
+    const erased = new Set(loaded.entries.flatMap(({ body }) => (body.kind === 'text.redacted' ? [body.entry] : [])));
+    const known = new Map(stored.value.filter(({ id }) => !erased.has(id)).map((entry) => [entry.id, entry]));
     stored.value = loaded.entries.flatMap((raw): Entry[] => {
       const there = known.get(raw.id);
       if (there?.seq === raw.seq) return [there];
@@ -162,7 +163,8 @@ export const useJob = defineStore('job', () => {
     try {
       const reply = await api.entriesAfter(current.id, lastSeq.value);
       if (!reply.ok) return;
-      if (reply.value.entries.some(({ body }) => body.kind === 'pack.pinned')) {
+      // Another pack, or texts of earlier entries that are erased.
+      if (reply.value.entries.some(({ body }) => body.kind === 'pack.pinned' || body.kind === 'text.redacted')) {
         const fresh = await api.job(current.id);
         if (fresh.ok && reachedServer.value && job.value?.id === current.id) await accept(fresh.value);
       } else await merge(current.id, reply.value.entries);

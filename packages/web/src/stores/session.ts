@@ -8,15 +8,24 @@ import { useLocalStorage, usePreferredDark } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watchEffect } from 'vue';
 import { api, door, NotReached, signedInAs, type Reply } from '../api.ts';
+import { local } from './local.ts';
 
 const retryAfter = 3000;
 type Kept = Pick<SignedIn, 'id' | 'name' | 'role'>;
 const keptAt = 'veglia.signed-in';
 const lockedAt = 'veglia.locked';
+const erasedAt = 'veglia.erased';
 /** Read once: another tab's person is not this one's until the server says so. */
 function readKept(): Kept | undefined {
   const read = signedInSchema.pick({ id: true, name: true, role: true }).safeParse(JSON.parse(localStorage.getItem(keptAt) ?? 'null'));
   return read.data;
+}
+
+/** Somebody's data was erased since: nothing that was kept for working without a server may still hold it. */
+async function forgetKept(at: string | null): Promise<void> {
+  if (at === null || localStorage.getItem(erasedAt) === at) return;
+  await (await local()).clear('kept');
+  localStorage.setItem(erasedAt, at);
 }
 
 export const useSession = defineStore('session', () => {
@@ -55,6 +64,7 @@ export const useSession = defineStore('session', () => {
     standIn.value = undefined;
     const { signedIn } = session;
     signedInAs.value = signedIn?.id;
+    void forgetKept(session.erasedAt);
     if (!signedIn) return;
     // Somebody else than whose work is on the screen: nothing of it is carried over.
     const other = interrupted.value && last !== undefined && last !== signedIn.id;

@@ -29,7 +29,7 @@ export class PretendServer {
   session(): Session {
     const [{ id, name, role } = { id: '', name: '', role: 'owner' as const }] = this.people;
     const signedIn = { id, name, role, by: 'password' as const, fresh: true, hasPin: false, hasFactor: false };
-    return { signedIn, setUp: false, demo: false, bench: null };
+    return { signedIn, setUp: false, demo: false, erasedAt: null, bench: null };
   }
 
   problem(status: number, code: ProblemDocument['code'], problems: ProblemDocument['problems'] = []): Response {

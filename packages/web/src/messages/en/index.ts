@@ -1,5 +1,6 @@
 /** Words of the screens, English. Sentences for the core's codes are in contract/words. */
 import { accountsWords } from './accounts.ts';
+import { customersWords } from './customers.ts';
 import { benchWords } from './bench.ts';
 import { blinkWords } from './blink.ts';
 import { boardsWords } from './boards.ts';
@@ -19,6 +20,7 @@ import { stockWords } from './stock.ts';
 export const en = {
   ...frameWords,
   ...accountsWords,
+  ...customersWords,
   ...counterWords,
   ...blinkWords,
   ...benchWords,

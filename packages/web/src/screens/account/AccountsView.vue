@@ -7,6 +7,7 @@ import { useI18n } from 'vue-i18n';
 import { api, NotReached, type Reply } from '../../api.ts';
 import ChoiceField from '../../parts/ChoiceField.vue';
 import TextField from '../../parts/TextField.vue';
+import { saveBlob } from '../../saveBlob.ts';
 import { useSession } from '../../stores/session.ts';
 
 const { t, d } = useI18n();
@@ -16,6 +17,8 @@ const benches = ref<readonly Bench[]>([]);
 const lines = ref<readonly AuditLine[]>([]);
 const code = ref<{ name: string; code: string; until: string }>();
 const wrong = ref<string>();
+/** Whose name is about to be erased. */
+const leaving = ref<Account>();
 const form = reactive<{ name: string; role: Role }>({ name: '', role: 'technician' });
 
 async function ask<T>(reply: Promise<Reply<T>>): Promise<T | undefined> {
@@ -59,6 +62,15 @@ async function invite({ id, name }: Account): Promise<void> {
   if (!made) return;
   code.value = { name, ...made };
   accounts.value = (await ask(api.accounts())) ?? accounts.value;
+}
+async function save({ id, name }: Account): Promise<void> {
+  const data = await ask(api.accountData(id));
+  if (data) saveBlob(new Blob([JSON.stringify(data, null, 2)], { type: 'application/json' }), `${name}.json`);
+}
+async function eraseName({ id }: Account): Promise<void> {
+  if (!(await took(ask(api.eraseAccount(id))))) return;
+  leaving.value = undefined;
+  await session.load();
 }
 async function endBench(id: string): Promise<void> {
   benches.value = (await ask(api.endBench(id))) ?? benches.value;
@@ -112,10 +124,22 @@ const when = (iso: string): string => d(new Date(iso), 'minute');
             <button type="button" class="push" @click="change(one.id, { left: one.state !== 'left' })">
               {{ t(one.state === 'left' ? 'accounts.comeBack' : 'accounts.leave') }}
             </button>
+            <button type="button" class="plain" @click="save(one)">{{ t('accounts.save') }}</button>
+            <button v-if="one.state === 'left'" type="button" class="plain" data-test="erase-name" @click="leaving = one">
+              {{ t('accounts.erase') }}
+            </button>
           </td>
         </tr>
       </tbody>
     </table>
+  </section>
+  <section v-if="leaving" class="sheet" data-test="erase-person">
+    <h2>{{ t('accounts.eraseTitle', { name: leaving.name }) }}</h2>
+    <p>{{ t('accounts.eraseHelp') }}</p>
+    <p class="inline">
+      <button type="button" class="push full" @click="eraseName(leaving)">{{ t('accounts.eraseIt') }}</button>
+      <button type="button" class="push" @click="leaving = undefined">{{ t('customers.cancel') }}</button>
+    </p>
   </section>
   <form class="sheet fields quarters" novalidate data-test="add-person" @submit.prevent="add">
     <h2 class="wide">{{ t('accounts.add') }}</h2>

@@ -88,14 +88,14 @@ const unused = computed(
         .map((one) => [one.entry, t(`core.unused.${one.code}`, { id: one.id ?? '' })]),
     ),
 );
-/** An entry never changes, and so its words don't: put together once. */
+/** An entry never changes, and so its words don't: put together once. One whose text was erased is another object. */
 const wordsOf = computed(() => {
   void props.compiled;
-  return new Map<string, EntryLine>();
+  return new WeakMap<Entry, EntryLine>();
 });
 function lineOf(entry: Entry): EntryLine {
-  const line = wordsOf.value.get(entry.id) ?? words(entry, props.entries);
-  wordsOf.value.set(entry.id, line);
+  const line = wordsOf.value.get(entry) ?? words(entry, props.entries);
+  wordsOf.value.set(entry, line);
   return line;
 }
 /** Newest first; what the tool itself showed is kept in the ledger and not listed here. */

@@ -374,6 +374,7 @@ async function save(): Promise<void> {
       </p>
       <RouterLink to="/account">{{ t('account.title') }}</RouterLink>
       <RouterLink v-if="session.may('listAccounts')" to="/accounts">{{ t('accounts.title') }}</RouterLink>
+      <RouterLink v-if="session.may('eraseCustomer')" to="/customers">{{ t('customers.title') }}</RouterLink>
     </fieldset>
     <fieldset class="sheet fields about" data-test="about">
       <legend>{{ t('settings.about') }}</legend>
