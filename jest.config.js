@@ -26,5 +26,6 @@ export default {
       globalSetup: '<rootDir>/packages/server/test/support/globalSetup.mjs',
       globalTeardown: '<rootDir>/packages/server/test/support/globalTeardown.mjs',
     },
+    { ...shared, displayName: 'deploy', testMatch: ['<rootDir>/deploy/**/*.test.ts'] },
   ],
 };

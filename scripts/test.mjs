@@ -3,7 +3,7 @@
  * The last line is always `N passed, N failed` (`, N skipped` where some were).
  */
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
-import { checkNode, ensureChromium, ensurePostgres, installPackages } from './lib/install.mjs';
+import { checkNode, ensureChromium, ensureMachines, ensurePostgres, installPackages } from './lib/install.mjs';
 import { inRoot } from './lib/paths.mjs';
 import { run } from './lib/run.mjs';
 import { runMain, say, stop } from './lib/say.mjs';
@@ -107,6 +107,12 @@ async function crash() {
   await check('crash test, 5 kills', [inRoot('scripts/crash.mjs'), '--times', '5']);
 }
 
+/** In a machine of its own, where one can be made: installs, upgrades, breaks and restores as an operator does. */
+async function deploy() {
+  await ensureMachines();
+  await jest('deployment', 'deploy', '--maxWorkers=1');
+}
+
 const parts = {
   /** The build writes the list of components that the web app's types are checked with. */
   types: async () => (await build(), await checks(typeChecks)),
@@ -118,6 +124,7 @@ const parts = {
   /** The fuzz of the API in full: `npm run bench:fuzz -- [REQUESTS] [SEED]`. */
   fuzz: () => server('test/fuzz.test'),
   crash,
+  deploy,
   e2e: async () => (await build(), await playwright('end-to-end tests', 'e2e.json', [])),
   /** Each part on both cores, one after the other: two parts beside each other take longer, and screens then miss their time. */
   async all() {
@@ -126,6 +133,7 @@ const parts = {
     await jest('unit tests', 'unit');
     await server();
     await crash();
+    await deploy();
     await playwright('end-to-end tests', 'e2e.json', []);
   },
 };

@@ -83,6 +83,12 @@ export async function ensureGnupg() {
   return find() || stop('gnupg was installed, but `gpg` is not in the PATH.');
 }
 
+/** Boots throw-away machines, for the tests of the deployment; where it can't be installed, they are skipped. */
+export async function ensureMachines() {
+  const there = () => ask('sh', ['-c', 'command -v systemd-nspawn']).ok;
+  if (!there() && isRoot()) await aptInstall(['systemd-container'], 'systemd-nspawn');
+}
+
 /** For tests that read a PDF as somebody else's program does. */
 export async function ensurePoppler() {
   const find = () => ask('sh', ['-c', 'command -v pdftotext']).out.trim();

@@ -17,6 +17,7 @@ import { eraseCustomer, sendCustomerData } from './personal/customers.ts';
 import { onlyBytes, onlyJson, onlyOwnHost, onlyOwnPages, onlyPhotoTypes, onlyStorableText, unlessFile } from './http/guards.ts';
 import { health, readiness, type Draining } from './http/health.ts';
 import type { Hosts } from './http/hosts.ts';
+import type { Metrics } from './http/metrics.ts';
 import { requestSerializers } from './http/log.ts';
 import { sent, serve, type Exchange, type Gate } from './http/serve.ts';
 import { boardChanges, changeBoard, listBoards, readBoard } from './boards/boards.ts';
@@ -71,6 +72,8 @@ export interface AppParts {
   readonly hosts: Hosts;
   /** Where people reach it, without a slash at the end: what the QR codes on papers lead to. Never taken from a request. */
   readonly ownAddress: () => string;
+  /** Without it nothing is counted. */
+  readonly metrics?: Metrics | undefined;
   /** Told by the process once it is on its way out. */
   readonly lifetime?: Draining;
   /** The built web app; left out, the API stands alone. */
@@ -102,11 +105,13 @@ export function createApp({
   runs,
   suppliers = [],
   messenger,
+  metrics,
 }: AppParts): Express {
   const app = express();
   app.disable('x-powered-by');
   // A proxy on this machine says where a request came from and whether by TLS; nobody else is believed.
   app.set('trust proxy', 'loopback');
+  if (metrics) app.use(metrics.middleware);
   app.use(
     pinoHttp({
       logger: log,

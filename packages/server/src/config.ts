@@ -71,6 +71,8 @@ export const settingsSchema = z.object({
       error: 'is no address such as postgres://user@host/database.',
     }),
   VEGLIA_OWNER_DATABASE_URL: z.string().optional(),
+  VEGLIA_MIGRATE: z.enum(['at-start', 'apart'], { error: 'is neither at-start nor apart.' }).default('at-start'),
+  VEGLIA_METRICS_PORT: wholeNumber(0, 65_535, '0'),
   VEGLIA_PUBLIC_URL: z
     .string()
     .default('')
@@ -113,6 +115,10 @@ export interface Config {
   readonly databaseUrl: string;
   /** The role that owns the tables; the same as databaseUrl where there is only one. */
   readonly ownerUrl: string;
+  /** Someone else migrates; the server only looks whether it was done. */
+  readonly migrateApart?: boolean;
+  /** Where a supervisor reads figures; 0: nowhere. */
+  readonly metricsPort?: number;
   /** The addresses people reach it by beside loopback; the first one stands in QR codes. */
   readonly publicUrls: readonly string[];
   readonly staticDir: string | undefined;
@@ -156,6 +162,8 @@ export function readConfig(env: Readonly<Record<string, string | undefined>>): C
     publicUrls: data.VEGLIA_PUBLIC_URL,
     databaseUrl: data.DATABASE_URL,
     ownerUrl: data.VEGLIA_OWNER_DATABASE_URL ?? data.DATABASE_URL,
+    migrateApart: data.VEGLIA_MIGRATE === 'apart',
+    metricsPort: data.VEGLIA_METRICS_PORT,
     staticDir: data.VEGLIA_STATIC_DIR,
     packDir: data.VEGLIA_PACK_DIR,
     demoDir: data.VEGLIA_DEMO_DIR,

@@ -3,7 +3,7 @@ import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import closeWithGrace from 'close-with-grace';
 import { InputRefused } from '@veglia/core';
-import { createApp } from './app.ts';
+import { createApp, version } from './app.ts';
 import { ConfigRefused, readConfig, type Config } from './config.ts';
 import { eraseOverdue } from './images/erase.ts';
 import { dropAbandoned } from './images/uploads.ts';
@@ -11,7 +11,9 @@ import { collectChunks, graceMinutes } from './files/store.ts';
 import { drain } from './http/drain.ts';
 import { hostsOf } from './http/hosts.ts';
 import { createLog, safeError } from './http/log.ts';
-import { openLive } from './live/live.ts';
+import { createMetrics, serveMetrics } from './http/metrics.ts';
+import { openLive, type Live } from './live/live.ts';
+import { DatabaseNotFit } from './database/migrate.ts';
 import { closeMeter, openMeter } from './meter/meters.ts';
 import { openProgrammers } from './programmer/programmers.ts';
 import { ProgrammerRuns } from './programmer/runs.ts';
@@ -40,6 +42,8 @@ async function main(): Promise<void> {
   const messages = await openMessenger(config.messenger, demo);
   const suppliers = await openSuppliers(config.suppliers ?? [], demo);
   const door = await openDoor(store, config.databaseUrl, { demo, encrypted: isEncrypted(config) });
+  let sockets: Live | undefined;
+  const metrics = config.metricsPort ? createMetrics(store, version, () => sockets) : undefined;
   const server = createServer(
     createApp({
       store,
@@ -54,9 +58,12 @@ async function main(): Promise<void> {
       runs,
       suppliers: suppliers.all,
       messenger: messages.messenger,
+      metrics,
     }),
   );
   const live = openLive(server, config.databaseUrl, log, hosts, door);
+  sockets = live;
+  if (metrics && config.metricsPort) await serveMetrics(metrics, config.metricsPort);
   await new Promise<void>((resolve, reject) => {
     server.once('error', reject);
     server.listen(config.port, config.host, resolve);
@@ -64,8 +71,8 @@ async function main(): Promise<void> {
   const { port } = server.address() as AddressInfo;
   listeningOn = port;
   log.info({ port }, 'listening');
-  const code = demo ? undefined : await firstOwnerCode(store);
-  // To whoever started it, and not into the log, which others may read and which is kept.
+  // To whoever started it, and not into a log, which others may read and which is kept: under a supervisor `veglia-admin first-owner` shows one.
+  const code = demo || process.env.JOURNAL_STREAM !== undefined ? undefined : await firstOwnerCode(store);
   if (code !== undefined) process.stdout.write(`No one can sign in yet. Open ${ownAddress()} and enter this code within a day: ${code}\n`);
   process.send?.({ listening: port });
 
@@ -97,9 +104,11 @@ async function main(): Promise<void> {
 
 main().catch((error: unknown) => {
   if (error instanceof ConfigRefused) console.error(error.message);
+  else if (error instanceof DatabaseNotFit) console.error(error.message);
   else if ((error as { code?: unknown }).code === 'EADDRINUSE')
     console.error(`Port ${process.env.PORT ?? ''} is taken. Choose another with PORT.`);
   else if (error instanceof InputRefused) console.error('The knowledge pack is refused:', error.problems);
   else console.error('Could not start:', safeError(error));
-  process.exit(error instanceof ConfigRefused ? 2 : 1);
+  // 2 and 3 stay what they are however often it is started.
+  process.exit(error instanceof ConfigRefused ? 2 : error instanceof DatabaseNotFit ? 3 : 1);
 });

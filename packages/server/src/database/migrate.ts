@@ -42,6 +42,47 @@ const migrations: readonly { name: string; up: (options: { context: QueryInterfa
 /** Name of the last migration this program knows. */
 export const newestMigration = migrations.at(-1)?.name ?? null;
 
+/** How a database stands to this program. */
+export interface MigrationState {
+  /** Last one that was carried out; null in an empty database. */
+  readonly newest: string | null;
+  /** What this program knows and the database lacks. */
+  readonly pending: readonly string[];
+  /** What the database has and this program doesn't know: a newer program made it. */
+  readonly unknown: readonly string[];
+}
+/** Read only; also with a role that may nothing else. */
+export async function migrationState(sequelize: Sequelize): Promise<MigrationState> {
+  const [there] = await sequelize.query<{ there: boolean }>(`SELECT to_regclass('public.migrations') IS NOT NULL AS there`, {
+    type: QueryTypes.SELECT,
+  });
+  const rows =
+    there?.there === true
+      ? await sequelize.query<{ name: string }>('SELECT name FROM migrations ORDER BY name', { type: QueryTypes.SELECT })
+      : [];
+  const done = new Set(rows.map(({ name }) => name));
+  const known = new Set(migrations.map(({ name }) => name));
+  return {
+    newest: rows.at(-1)?.name ?? null,
+    pending: [...known].filter((name) => !done.has(name)),
+    unknown: [...done].filter((name) => !known.has(name)),
+  };
+}
+
+/** The database is of another version than this program. */
+export class DatabaseNotFit extends Error {}
+/** Throws DatabaseNotFit with what to do. */
+export function requireFit({ pending, unknown, newest }: MigrationState): void {
+  if (unknown.length > 0)
+    throw new DatabaseNotFit(
+      `The database was made by a newer Veglia (${newest ?? ''}), which this one could damage. Install that version again, or restore the backup that was made before the upgrade (docs/deployment.md).`,
+    );
+  if (pending.length > 0)
+    throw new DatabaseNotFit(
+      `The database lacks ${pending.join(', ')}. Run the migrations first (docs/deployment.md): VEGLIA_MIGRATE is "apart".`,
+    );
+}
+
 /** Number of the session lock that keeps two starting processes from migrating at once (any constant of ours). */
 const migrationLock = 8_346_001;
 

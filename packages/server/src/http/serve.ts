@@ -42,6 +42,7 @@ export function serve(app: Express, gate: Gate, handlers: Handlers): void {
   for (const [operation, route] of Object.entries(routes) as [Operation, RouteDescription][]) {
     const handle = handlers[operation] as (checked: object, exchange: Exchange) => Promise<unknown>;
     app[route.method](route.path, async (request, response) => {
+      response.locals.operation = operation;
       await gate.may(operation, request);
       const checked = {
         params: route.params && parse(route.params, request.params, 'path'),

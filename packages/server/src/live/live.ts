@@ -17,6 +17,10 @@ import type { Hosts } from '../http/hosts.ts';
 export interface Live {
   /** Resolves once the database is listened to for the first time. */
   readonly ready: Promise<void>;
+  /** How many browsers there are. */
+  sockets(): number;
+  /** The database says what others write. */
+  listening(): boolean;
   close(): Promise<void>;
 }
 
@@ -94,6 +98,7 @@ export function openLive(server: Server, databaseUrl: string, log: Logger, hosts
 
   let closed = false;
   let listener: pg.Client | undefined;
+  let listening = false;
   let again: NodeJS.Timeout | undefined;
   let heard: () => void = () => undefined;
   const ready = new Promise<void>((resolve) => (heard = resolve));
@@ -104,6 +109,7 @@ export function openLive(server: Server, databaseUrl: string, log: Logger, hosts
     const lost = (error?: Error): void => {
       if (closed || listener !== client) return;
       listener = undefined;
+      listening = false;
       log.warn({ err: error }, 'the database is not listened to; trying again');
       client.end().catch(() => undefined);
       again = setTimeout(() => void listen(), retryAfter);
@@ -119,6 +125,7 @@ export function openLive(server: Server, databaseUrl: string, log: Logger, hosts
     try {
       await client.connect();
       await client.query(`LISTEN ${ledgerChannel}`);
+      listening = true;
       heard();
       tell({ resync: true });
     } catch (error) {
@@ -129,6 +136,8 @@ export function openLive(server: Server, databaseUrl: string, log: Logger, hosts
 
   return {
     ready,
+    sockets: () => sockets.clients.size,
+    listening: () => listening,
     async close() {
       closed = true;
       clearInterval(pinging);
