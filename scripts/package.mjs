@@ -44,8 +44,8 @@ function compile(folder) {
   }
 }
 
-/** Fills `stage` as the root of a machine. */
-async function fill(stage) {
+/** Fills `stage` as the root of a machine: what the package holds. */
+export async function fill(stage) {
   const lib = path.join(stage, 'usr/lib/veglia');
   mkdirSync(lib, { recursive: true });
   for (const file of ['package.json', 'package-lock.json', '.npmrc', 'LICENSE']) cpSync(inRoot(file), path.join(lib, file));

@@ -89,6 +89,13 @@ export async function ensureMachines() {
   if (!there() && isRoot()) await aptInstall(['systemd-container'], 'systemd-nspawn');
 }
 
+/** The proxy that measurements put in front of several processes. */
+export async function ensureNginx() {
+  const find = () => ask('sh', ['-c', 'PATH="$PATH:/usr/sbin:/sbin" command -v nginx']).out.trim();
+  if (find() === '') await aptInstall(['nginx'], 'nginx');
+  return find() || stop('nginx was installed, but `nginx` is not in /usr/sbin.');
+}
+
 /** For tests that read a PDF as somebody else's program does. */
 export async function ensurePoppler() {
   const find = () => ask('sh', ['-c', 'command -v pdftotext']).out.trim();

@@ -42,8 +42,8 @@ async function main(): Promise<void> {
   const messages = await openMessenger(config.messenger, demo);
   const suppliers = await openSuppliers(config.suppliers ?? [], demo);
   const door = await openDoor(store, config.databaseUrl, { demo, encrypted: isEncrypted(config) });
-  let sockets: Live | undefined;
-  const metrics = config.metricsPort ? createMetrics(store, version, () => sockets) : undefined;
+  const opened: { live?: Live } = {};
+  const metrics = config.metricsPort ? createMetrics(store, version, () => opened.live) : undefined;
   const server = createServer(
     createApp({
       store,
@@ -62,7 +62,7 @@ async function main(): Promise<void> {
     }),
   );
   const live = openLive(server, config.databaseUrl, log, hosts, door);
-  sockets = live;
+  opened.live = live;
   if (metrics && config.metricsPort) await serveMetrics(metrics, config.metricsPort);
   await new Promise<void>((resolve, reject) => {
     server.once('error', reject);

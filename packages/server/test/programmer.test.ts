@@ -19,6 +19,7 @@ import { takeIn } from '../src/jobs/jobs.ts';
 import { FlashromProgrammer, findFlashrom } from '../src/programmer/flashromProgrammer.ts';
 import { openProgrammers } from '../src/programmer/programmers.ts';
 import { ProgrammerRuns } from '../src/programmer/runs.ts';
+import { takeRun } from '../src/programmer/shelf.ts';
 import { ask, draft, intake, openTestApp, testAddress, testHosts, type TestApp } from './support/testApp.ts';
 
 const same = (a: Uint8Array | undefined, b: Uint8Array | undefined): boolean =>
@@ -299,14 +300,14 @@ describe('work on the memory of a job', () => {
     expect([reply.status, (reply.body as { code: string }).code]).toEqual([409, 'step-not-open']);
     expect(JSON.stringify((reply.body as { problems: unknown }).problems)).toContain(sentence);
     expect(same(driver.on?.content, before)).toBe(true);
-    expect(runs.list()).toMatchObject([{ running: null }]);
+    expect(await runs.list()).toMatchObject([{ running: null }]);
   });
 
   test('a kind of memory that it can’t work on: refused, and the list says which it can', async () => {
     const job = await bench(damaged());
     await write(job, [{ step: 'opened', memory: 'emmc', name: 'U900', areas: ['user'], why: 'other', plan: 'keep-only' }]);
     await expect(runs.start('bench', asked(job, 'identify'))).rejects.toThrow('schema at programmer');
-    expect(runs.list()).toMatchObject([{ memories: ['spi-nor'] }]);
+    expect(await runs.list()).toMatchObject([{ memories: ['spi-nor'] }]);
   });
 
   test('a caution nobody read, a consent nobody gave: the same', async () => {
@@ -415,11 +416,51 @@ describe('work on the memory of a job', () => {
     await expect(own.start('slow', asked(job, 'read'))).rejects.toThrow('programmer-busy');
     // The same chip by another programmer: neither.
     await expect(own.start('idle', asked(job, 'read'))).rejects.toThrow('programmer-busy');
-    expect(own.list()).toMatchObject([{ running: first.id }, { running: null }]);
-    own.cancel(first.id);
+    expect(await own.list()).toMatchObject([{ running: first.id }, { running: null }]);
+    await own.cancel(first.id);
     release();
     expect((await own.ended(first.id)).result).toEqual({ kind: 'cancelled', detail: '' });
     await own.close();
+  });
+
+  test('another process sees the run, may not take the programmer, and may break it off; one that is killed has broken off', async () => {
+    const job = await bench(damaged());
+    let release = (): void => undefined;
+    const held = new Promise<void>((resolve) => (release = resolve));
+    const slow = new SimulatedProgrammer({ bytesPerSecond: Infinity, pause: () => held, seed: 1 });
+    slow.on = clipped(damaged());
+    const processes = [1, 2].map(
+      () =>
+        new ProgrammerRuns(
+          app.store,
+          { all: [{ id: 'shared', name: 'Shared', kind: 'simulated', driver: slow }], close: () => Promise.resolve() },
+          pino({ level: 'silent' }),
+        ),
+    );
+    const [one, other] = processes as [ProgrammerRuns, ProgrammerRuns];
+    const first = asked(job, 'read');
+    await one.start('shared', first);
+    expect(await other.read(first.id)).toMatchObject({ id: first.id, result: null });
+    expect(await other.list()).toMatchObject([{ running: first.id }]);
+    await expect(other.start('shared', asked(job, 'read'))).rejects.toThrow('programmer-busy');
+    // Asked for again, and it comes to another process: the same run.
+    expect(await other.start('shared', first)).toMatchObject({ id: first.id });
+    await other.cancel(first.id);
+    // Learnt with the next sign of life, a second later at most.
+    await one.say();
+    release();
+    await one.ended(first.id);
+    expect((await other.read(first.id)).result).toEqual({ kind: 'cancelled', detail: '' });
+
+    // Killed in the middle: nothing more is heard of it.
+    const lost = { ...(await other.read(first.id)), id: uuidv7(), endedAt: null, result: null };
+    await takeRun(app.store, lost);
+    expect((await other.read(lost.id)).result).toBeNull();
+    await app.store.sequelize.query(`UPDATE programmer_runs SET seen_at = now() - interval '16 s' WHERE id = $1`, { bind: [lost.id] });
+    expect((await other.read(lost.id)).result).toEqual({ kind: 'broken-off', detail: '' });
+    await takeRun(app.store, { ...lost, id: uuidv7() });
+    for (const process of processes) await process.close();
+    await slow.close();
   });
 
   test('the demo has a programmer with the chip of the job’s simulated set, the same one each time, and a sound one for a new chip', async () => {

@@ -16,6 +16,7 @@ import * as imageErasures from './migrations/0013-image-erasures.ts';
 import * as imageFactsBefore from './migrations/0014-image-facts-before.ts';
 import * as stock from './migrations/0015-stock.ts';
 import * as accounts from './migrations/0016-accounts.ts';
+import * as programmerRuns from './migrations/0018-programmer-runs.ts';
 import * as forgetting from './migrations/0017-forgetting.ts';
 import * as listOfJobs from './migrations/0008-list-of-jobs.ts';
 
@@ -37,6 +38,7 @@ const migrations: readonly { name: string; up: (options: { context: QueryInterfa
   { name: '0015-stock', up: stock.up },
   { name: '0016-accounts', up: accounts.up },
   { name: '0017-forgetting', up: forgetting.up },
+  { name: '0018-programmer-runs', up: programmerRuns.up },
 ];
 
 /** Name of the last migration this program knows. */
@@ -117,7 +119,7 @@ async function grant(owner: Sequelize, appRole: string): Promise<void> {
   await owner.query(`GRANT SELECT, INSERT, DELETE ON files, file_pages TO ${role}`);
   await owner.query(`GRANT SELECT, INSERT ON blink_tables, family_versions, board_versions TO ${role}`);
   await owner.query(`GRANT SELECT, INSERT, UPDATE, DELETE ON chunks, uploads, upload_pages TO ${role}`);
-  await owner.query(`GRANT SELECT, INSERT, UPDATE, DELETE ON images TO ${role}`);
+  await owner.query(`GRANT SELECT, INSERT, UPDATE, DELETE ON images, programmer_runs TO ${role}`);
   await owner.query(`GRANT SELECT, INSERT ON image_erasures, image_facts_before TO ${role}`);
   await owner.query(`GRANT SELECT, INSERT, UPDATE ON stock_items TO ${role}`);
   await owner.query(`GRANT SELECT, INSERT ON stock_items_before, stock_moves TO ${role}`);

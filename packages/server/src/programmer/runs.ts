@@ -33,6 +33,7 @@ import { append, caseOfJob, findJob, readLedger } from '../jobs/ledger.ts';
 import { requirePerson } from '../people.ts';
 import { readShop } from '../shop.ts';
 import type { Store } from '../store.ts';
+import { cancelRun, findRun, runsUnderWay, sayEveryMs, sayRun, takeRun } from './shelf.ts';
 import { reaches, type BenchProgrammer, type Programmers } from './programmers.ts';
 
 /** Ended runs that are remembered: whoever left comes back within a day’s work. */
@@ -60,33 +61,44 @@ export class ProgrammerRuns {
   readonly #busy = new Map<string, string>();
   /** Sessions whose chip is worked on: two programmers never reach for one. */
   readonly #sessions = new Set<string>();
+  #saying: NodeJS.Timeout | undefined;
 
   constructor(store: Store, programmers: Programmers, log: Logger) {
     [this.#store, this.#programmers, this.#log] = [store, programmers, log];
   }
 
-  list(): Programmer[] {
+  async list(): Promise<Programmer[]> {
+    const busy = await runsUnderWay(this.#store);
     return this.#programmers.all.map(({ id, name, kind }) => ({
       id,
       name,
       kind,
       memories: [...reaches],
-      running: this.#busy.get(id) ?? null,
+      running: this.#busy.get(id) ?? busy.get(id) ?? null,
     }));
   }
 
-  /** Throws not-found. */
-  read(id: string): ProgrammerRun {
-    const run = this.#runs.get(id);
+  /** Also one of another process. Throws not-found. */
+  async read(id: string): Promise<ProgrammerRun> {
+    const run = this.#runs.get(id) ?? (await findRun(this.#store, id));
     if (!run) throw new ApiError('not-found');
     return run;
   }
 
   /** Throws not-found. A run that has ended stays as it is. */
-  cancel(id: string): ProgrammerRun {
-    const run = this.read(id);
-    this.#stops.get(id)?.abort();
+  async cancel(id: string): Promise<ProgrammerRun> {
+    const run = await this.read(id);
+    if (this.#runs.has(id)) this.#stops.get(id)?.abort();
+    else await cancelRun(this.#store, id);
     return run;
+  }
+
+  /** A sign of life of each run under way; one that another process wants stopped is stopped. */
+  async say(): Promise<void> {
+    for (const [id, stop] of this.#stops) {
+      const run = this.#runs.get(id);
+      if (run && (await sayRun(this.#store, run))) stop.abort();
+    }
   }
 
   /** Until the run has ended. */
@@ -103,7 +115,7 @@ export class ProgrammerRuns {
 
   /** Throws not-found, unknown-job, unknown-person, step-not-open, programmer-busy, InputRefused. The same run asked for twice is one. */
   async start(programmerId: string, asked: StartRun): Promise<ProgrammerRun> {
-    const known = this.#runs.get(asked.id);
+    const known = this.#runs.get(asked.id) ?? (await findRun(this.#store, asked.id));
     if (known) return known;
     const programmer = this.#programmers.all.find(({ id }) => id === programmerId);
     if (!programmer) throw new ApiError('not-found');
@@ -113,18 +125,20 @@ export class ProgrammerRuns {
     this.#sessions.add(asked.session);
     try {
       const { open, bytes } = await this.#openRun(programmer, asked);
+      await takeRun(this.#store, open.run);
       const stop = new AbortController();
       this.#stops.set(asked.id, stop);
       this.#runs.set(asked.id, open.run);
+      this.#saying ??= setInterval(() => void this.say().catch(() => undefined), sayEveryMs);
       const overdue = after(() => stop.abort('overdue'), longestMs(bytes ?? usualBytes));
       const end = this.#work(programmer, open, stop.signal)
         .catch((error: unknown): RunResult => {
           this.#log.error({ err: safeError(error) }, 'a programmer’s work ended by an error');
           return { kind: 'broken-off', detail: '' };
         })
-        .then((result) => {
+        .then(async (result) => {
           clearTimeout(overdue);
-          this.#end(
+          await this.#end(
             programmerId,
             open.run,
             result.kind === 'cancelled' && stop.signal.reason === 'overdue' ? { ...result, kind: 'timed-out' } : result,
@@ -139,13 +153,18 @@ export class ProgrammerRuns {
     }
   }
 
-  #end(programmerId: string, run: Run, result: RunResult): void {
+  async #end(programmerId: string, run: Run, result: RunResult): Promise<void> {
     run.endedAt = this.#store.now().toISOString();
     run.result = result;
+    await sayRun(this.#store, run).catch((error: unknown) => this.#log.warn({ err: safeError(error) }, 'the end of a run was not stored'));
     this.#busy.delete(programmerId);
     this.#sessions.delete(run.session);
     this.#stops.delete(run.id);
     this.#ends.delete(run.id);
+    if (this.#stops.size === 0) {
+      clearInterval(this.#saying);
+      this.#saying = undefined;
+    }
     for (const id of [...this.#runs.keys()].slice(0, Math.max(0, this.#runs.size - mostKept)))
       if (!this.#stops.has(id)) this.#runs.delete(id);
   }
