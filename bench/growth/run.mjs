@@ -48,7 +48,7 @@ http {
   client_body_temp_path ${folder}/body; proxy_temp_path ${folder}/proxy; fastcgi_temp_path ${folder}/f; uwsgi_temp_path ${folder}/u; scgi_temp_path ${folder}/s;
   ${upstreams.replace(/^ *server 127.*$/m, servers).replace(/^ *# .*$/gm, '')}
   ${map}
-  server { listen 127.0.0.1:${port}; server_name 127.0.0.1; ${location.replace('$host;', '$http_host;')} }
+  server { listen 127.0.0.1:${port}; server_name 127.0.0.1; ${location.replace('$host;', '$http_host;').replace('$scheme;', 'https;')} }
 }`;
 }
 const quantile = (sorted, q) => sorted[Math.min(sorted.length - 1, Math.floor(q * sorted.length))] ?? NaN;
@@ -92,6 +92,7 @@ await runMain(async () => {
             NODE_ENV: 'production',
             PORT: String(port),
             LOG_LEVEL: 'silent',
+            VEGLIA_PUBLIC_URL: 'https://bench.example.org',
             DATABASE_URL: cluster.url('app', 'veglia'),
             VEGLIA_OWNER_DATABASE_URL: cluster.url('owner', 'veglia'),
           },
