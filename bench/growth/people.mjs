@@ -82,12 +82,12 @@ export class Person {
   }
 
   /** The same entry until it is acknowledged. */
-  async write(text) {
+  async write(said) {
     const id = uuidv7();
     this.sentAt.set(id, { at: performance.now(), by: this.id });
     const body = JSON.stringify({
       by: this.id,
-      entries: [{ id, at: new Date().toISOString(), basedOn: 0, body: { kind: 'note.added', v: 1, text } }],
+      entries: [{ id, at: new Date().toISOString(), basedOn: 0, body: said }],
     });
     for (;;) {
       try {

@@ -4,7 +4,7 @@
  * an entry takes to the others, and whether any was lost or is there twice.
  */
 import { fork, spawn } from 'node:child_process';
-import { chmodSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { chmodSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
@@ -62,6 +62,35 @@ const spread = (values) => {
     most: Math.round(sorted.at(-1) ?? NaN),
   };
 };
+
+/** Every third entry is an answer, after which the next step is worked out anew; the others say nothing about what is broken. */
+const bodyOf = (n) =>
+  n % 3 === 0
+    ? { kind: 'test.answered', v: 2, test: 'torch', outcome: 'faint-picture', sure: 'sure' }
+    : { kind: 'note.added', v: 1, text: `entry ${n}` };
+
+/** Processor seconds so far, by what uses them. */
+function processorOf(kinds) {
+  const parents = new Map();
+  const used = new Map();
+  for (const pid of readdirSync('/proc').filter((name) => /^\d+$/.test(name))) {
+    try {
+      const stat = readFileSync(`/proc/${pid}/stat`, 'utf8');
+      const fields = stat.slice(stat.lastIndexOf(')') + 2).split(' ');
+      parents.set(Number(pid), Number(fields[1]));
+      used.set(Number(pid), (Number(fields[11]) + Number(fields[12])) / 100);
+    } catch {
+      // Gone meanwhile.
+    }
+  }
+  const under = (pid, roots) => roots.has(pid) || (parents.has(pid) && pid > 1 && under(parents.get(pid), roots));
+  return Object.fromEntries(
+    Object.entries(kinds).map(([kind, pids]) => {
+      const roots = new Set(pids);
+      return [kind, [...used].reduce((sum, [pid, n]) => sum + (under(pid, roots) ? n : 0), 0)];
+    }),
+  );
+}
 
 await runMain(async () => {
   const folder = mkdtempSync(path.join(os.tmpdir(), 'veglia-bench-growth-'));
@@ -127,6 +156,7 @@ await runMain(async () => {
       const id = uuidv7();
       const entries = [
         { id: uuidv7(), at: new Date().toISOString(), basedOn: 0, body: { kind: 'job.opened', v: 3, set: { layout: 'led-tcon' } } },
+        { id: uuidv7(), at: new Date().toISOString(), basedOn: 0, body: { kind: 'symptom.reported', v: 2, symptoms: ['sound-dark'] } },
       ];
       await post('/api/jobs', { id, by: owner.by, customer: null, plate: { maker: 'Oltrema', model: 'OT-1', serial: '' }, entries });
       jobs.push(id);
@@ -148,6 +178,11 @@ await runMain(async () => {
     await pause(3000);
 
     say(`${seconds} s, ${rate} entries a second${killEvery === Infinity ? '' : ', a process killed every 10 s'} ...`);
+    const postmaster = Number(readFileSync(path.join(cluster.data, 'postmaster.pid'), 'utf8').split('\n')[0]);
+    // Of processes that are killed what they used is lost: only a run without kills says how much.
+    const processors = () =>
+      processorOf({ servers: [...running.values()].map(({ pid }) => pid), database: [postmaster], proxy: [nginx.pid] });
+    const before = processors();
     const cpuBefore = process.cpuUsage();
     const began = performance.now();
     const until = began + seconds * 1000;
@@ -160,7 +195,7 @@ await runMain(async () => {
       const now = performance.now();
       while (written < ((now - began) / 1000) * rate) {
         written += 1;
-        writing.push(all[Math.floor(Math.random() * all.length)].write(`entry ${written}`));
+        writing.push(all[Math.floor(Math.random() * all.length)].write(bodyOf(written)));
       }
       looks.forEach((at, n) => {
         if (now < at) return;
@@ -179,14 +214,17 @@ await runMain(async () => {
       }
       await pause(5);
     }
+    const used = Object.fromEntries(
+      Object.entries(processors()).map(([kind, n]) => [kind, Number(((n - before[kind]) / seconds).toFixed(2))]),
+    );
+    const own = process.cpuUsage(cpuBefore);
     await Promise.all(writing);
     await pause(5000);
-    const own = process.cpuUsage(cpuBefore);
 
     const problems = [];
     const client = new pg.Client({ connectionString: cluster.url('owner', 'veglia') });
     await client.connect();
-    const { rows } = await client.query("SELECT id, job_id, seq FROM ledger_entries WHERE kind = 'note.added'");
+    const { rows } = await client.query("SELECT id, job_id, seq FROM ledger_entries WHERE kind IN ('note.added', 'test.answered')");
     const { rows: gaps } = await client.query(
       'SELECT job_id FROM ledger_entries GROUP BY job_id HAVING count(*) <> max(seq) OR min(seq) <> 1',
     );
@@ -216,7 +254,7 @@ await runMain(async () => {
       listMs: spread(all.flatMap((one) => one.lists)),
       retries: sum((one) => one.retries),
       reconnects: sum((one) => one.reconnects),
-      driverCpuShare: Number(((own.user + own.system) / 1e6 / seconds).toFixed(2)),
+      cores: { ...(kills === 0 ? used : {}), driver: Number(((own.user + own.system) / 1e6 / seconds).toFixed(2)) },
       databaseMb: Math.round(Number(size[0].n) / 1e6),
       lostOrDoubled: problems.length,
     };

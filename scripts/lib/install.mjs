@@ -96,6 +96,13 @@ export async function ensureNginx() {
   return find() || stop('nginx was installed, but `nginx` is not in /usr/sbin.');
 }
 
+/** A library that makes a program see another time; undefined where it can't be installed. */
+export async function ensureFaketime() {
+  const find = () => ask('sh', ['-c', 'ls /usr/lib/*/faketime/libfaketimeMT.so.1 2>/dev/null']).out.trim().split('\n')[0];
+  if (find() === '' && isRoot()) await aptInstall(['libfaketime'], 'libfaketime');
+  return find() || undefined;
+}
+
 /** For tests that read a PDF as somebody else's program does. */
 export async function ensurePoppler() {
   const find = () => ask('sh', ['-c', 'command -v pdftotext']).out.trim();

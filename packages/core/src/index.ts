@@ -140,6 +140,7 @@ export {
   asOf,
   assertBelief,
   believe,
+  bystanders,
   cardOf,
   compareSteps,
   comparisonCodes,
@@ -179,6 +180,7 @@ export {
   twoFaults,
   verdicts,
   curingStep,
+  type Planned,
 } from './diagnosis/index.ts';
 export type {
   AssemblyView,

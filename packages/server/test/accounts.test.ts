@@ -5,7 +5,6 @@ import {
   accountSchema,
   auditSchema,
   mayUse,
-  problemDocumentSchema,
   roles,
   routeAccess,
   routes,
@@ -28,6 +27,8 @@ import { pinLimits } from '../src/accounts/signIn.ts';
 import {
   ask,
   askUnknown,
+  codeOf,
+  confirmOwner,
   cookiesOf,
   draft,
   intake,
@@ -81,13 +82,8 @@ class Browser {
     return sessionSchema.parse((await this.get('/api/session')).body);
   }
 }
-const codeOf = (reply: Response): string => (reply.status < 400 ? 'ok' : problemDocumentSchema.parse(reply.body).code);
 const owner = () => ask(running.app);
-/** The owner shows again who they are: what is not taken back asks for it. */
-const confirmed = async (): Promise<void> => {
-  const reply = await owner().post('/api/session/confirm').send({ password: testPassword });
-  expect(codeOf(reply)).toBe('ok');
-};
+const confirmed = (): Promise<void> => confirmOwner(running.app);
 let made = 0;
 /** Somebody new, with a password, in a browser of their own. */
 async function somebody(

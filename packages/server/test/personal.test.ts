@@ -12,13 +12,14 @@ import { whereWordsStand } from '../src/personal/find.ts';
 import {
   ask,
   askUnknown,
+  codeOf,
+  confirmOwner,
   cookiesOf,
   draft,
   intake,
   noon,
   openTestApp,
   testCluster,
-  testPassword,
   unproven,
   type TestApp,
 } from './support/testApp.ts';
@@ -30,11 +31,7 @@ beforeAll(async () => {
 });
 afterAll(() => running.close());
 const owner = () => ask(running.app);
-const confirmed = async (): Promise<void> => {
-  expect((await owner().post('/api/session/confirm').send({ password: testPassword })).status).toBe(200);
-};
-const codeOf = ({ status, body }: { status: number; body: unknown }): string =>
-  status < 400 ? 'ok' : problemDocumentSchema.parse(body).code;
+const confirmed = (): Promise<void> => confirmOwner(running.app);
 
 /** The whole database as text, as somebody with a copy of it would search it. */
 const dump = (): string =>

@@ -1,5 +1,14 @@
 export { assertBelief, believe, influences, type Belief, type Influence } from './belief/belief.ts';
-export { cardOf, jobStates, waitsForKinds, type WaitsFor, type JobCardFacts, type JobState } from './views/card.ts';
+export {
+  bystanders,
+  cardOf,
+  jobStates,
+  waitsForKinds,
+  type WaitsFor,
+  type JobCardFacts,
+  type JobState,
+  type Planned,
+} from './views/card.ts';
 export { doubtCodes, notInBook, unusedCodes } from './evidence/interpretation.ts';
 export type { Doubt, DoubtCode, Unused, UnusedCode } from './evidence/interpretation.ts';
 export { engine, foldCase, type AssemblyView, type Because, type CaseFold, type FaultView } from './views/fold.ts';

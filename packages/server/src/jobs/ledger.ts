@@ -6,6 +6,7 @@
  */
 import { jobSettings, ledgerChannel, words, type EntryDraft, type JobCard } from '@veglia/contract';
 import {
+  bystanders,
   canonicalJson,
   caseOfLedger,
   cardOf,
@@ -29,13 +30,14 @@ import {
   type Entry,
   type EntryKind,
   type Pins,
+  type Planned,
   type Problem,
 } from '@veglia/core';
-import { Op, type Transaction } from 'sequelize';
+import { Op, QueryTypes, type Transaction } from 'sequelize';
 import { countsAt } from '../counts/counts.ts';
 import { againIfOvertaken } from '../http/again.ts';
 import { ApiError } from '../http/apiError.ts';
-import type { EntryRow, JobRow } from '../database/models.ts';
+import type { JobRow } from '../database/models.ts';
 import { moveByEntries } from '../parts/stock.ts';
 import { requirePerson } from '../people.ts';
 import { readShop } from '../shop.ts';
@@ -71,14 +73,25 @@ function splitTexts(body: Body): { facts: Record<string, unknown>; texts: { fiel
 
 /** Entries after a seq, oldest first, upgraded to the current versions, with their texts put back. */
 export async function readLedger(store: Store, jobId: string, transaction?: Transaction, after = 0): Promise<Entry[]> {
-  const options = transaction ? { transaction } : {};
-  const rows = await store.models.entries.findAll({ where: { jobId, seq: { [Op.gt]: after } }, order: [['seq', 'ASC']], ...options });
-  const texts = await store.models.texts.findAll({ where: { entryId: rows.map((row) => row.id) }, ...options });
-  const byEntry = new Map<string, Record<string, string>>();
-  for (const text of texts) {
-    byEntry.set(text.entryId, { ...byEntry.get(text.entryId), [text.field]: text.content ?? redactedText });
-  }
-  return rows.map((row) => entryOf(row, personalOnly(row.kind, byEntry.get(row.id) ?? {})));
+  // One statement and plain rows: every bench asks this for every entry of every other one.
+  const rows = await store.sequelize.query<LedgerRow>(
+    `SELECT e.job_id, e.seq, e.id, e.at, e.by, e.based_on, e.kind, e.body,
+            (SELECT jsonb_object_agg(t.field, coalesce(t.content, $3)) FROM entry_texts t WHERE t.entry_id = e.id) AS texts
+       FROM ledger_entries e WHERE e.job_id = $1 AND e.seq > $2 ORDER BY e.seq`,
+    { bind: [jobId, after, redactedText], type: QueryTypes.SELECT, ...(transaction ? { transaction } : {}) },
+  );
+  return rows.map((row) => entryOf(row, personalOnly(row.kind, row.texts ?? {})));
+}
+interface LedgerRow {
+  readonly job_id: string;
+  readonly seq: number;
+  readonly id: string;
+  readonly at: Date;
+  readonly by: string;
+  readonly based_on: number;
+  readonly kind: string;
+  readonly body: Record<string, unknown>;
+  readonly texts: Record<string, string> | null;
 }
 
 /** Only fields that are declared personal: a row that was forged there must not stand above a fact. */
@@ -87,12 +100,12 @@ function personalOnly(kind: string, texts: Readonly<Record<string, string>>): Re
   return Object.fromEntries(Object.entries(texts).filter(([field]) => declared.includes(field)));
 }
 
-function entryOf(row: EntryRow, texts: Readonly<Record<string, string>>): Entry {
-  const read = readBody({ ...row.body, ...texts }, `job ${row.jobId} entry ${row.seq}`);
+function entryOf(row: LedgerRow, texts: Readonly<Record<string, string>>): Entry {
+  const read = readBody({ ...row.body, ...texts }, `job ${row.job_id} entry ${row.seq}`);
   // Stored rows were checked when they came in: a failure here is a fault of ours, not of the caller.
   if ('problems' in read)
     throw new Error(`unreadable ledger entry: ${read.problems.map(({ code, where }) => `${code} ${where}`).join(', ')}`);
-  return { id: row.id, seq: row.seq, at: row.at.toISOString(), by: row.by, basedOn: row.basedOn, body: read.body };
+  return { id: row.id, seq: row.seq, at: row.at.toISOString(), by: row.by, basedOn: row.based_on, body: read.body };
 }
 
 /** The job's row, locked for update within a transaction. Throws unknown-job. */
@@ -104,8 +117,8 @@ export async function findJob(store: Store, id: string, transaction?: Transactio
 
 /** What was written behind a seq, and how far the ledger goes. Throws unknown-job. */
 export async function entriesAfter(store: Store, jobId: string, after: number): Promise<{ entries: Entry[]; lastSeq: number }> {
-  await findJob(store, jobId);
   const entries = await readLedger(store, jobId, undefined, after);
+  if (entries.length === 0) await findJob(store, jobId);
   return { entries, lastSeq: entries.at(-1)?.seq ?? after };
 }
 
@@ -185,7 +198,9 @@ export async function appendLocked(
   const erased = await eraseTexts(store, added, [...ledger, ...added], transaction);
   if (added.length > 0) {
     await job.update({ lastSeq: seq }, { transaction });
-    await writeCard(store, job, erased ? await readLedger(store, job.id, transaction) : [...ledger, ...added], transaction);
+    const entries = erased ? await readLedger(store, job.id, transaction) : [...ledger, ...added];
+    const planned = added.every(({ body }) => bystanders.has(body.kind)) ? await plannedOf(store, job, transaction) : undefined;
+    await writeCard(store, job, entries, transaction, planned);
     await store.sequelize.query('SELECT pg_notify($1, $2)', { bind: [ledgerChannel, JSON.stringify({ job: job.id, seq })], transaction });
   }
   return { entries: drafts.flatMap((draft) => stored.get(draft.id) ?? []), lastSeq: seq };
@@ -311,11 +326,24 @@ function searchTextOf(card: Omit<JobCard, 'customerName'>, compiled: CompiledPac
     .toLowerCase();
 }
 
-/** Makes a job's row in `job_cards` again from its ledger. */
-export async function writeCard(store: Store, job: JobRow, entries: readonly Entry[], transaction?: Transaction): Promise<void> {
+/** What was planned for the job at its last entry that could change it. */
+async function plannedOf(store: Store, job: JobRow, transaction: Transaction): Promise<Planned | undefined> {
+  const row = await store.models.cards.findByPk(job.id, { transaction });
+  const { next, ahead } = (row?.card ?? {}) as { next?: Planned['next'] | null; ahead?: Planned['ahead'] };
+  return ahead && { ahead, ...(next ? { next } : {}) };
+}
+
+/** Makes a job's row in `job_cards` again from its ledger. `planned`: only bystanders were added, and what was planned holds on. */
+export async function writeCard(
+  store: Store,
+  job: JobRow,
+  entries: readonly Entry[],
+  transaction?: Transaction,
+  planned?: Planned,
+): Promise<void> {
   const options = transaction ? { transaction } : {};
   const { compiled, input } = await caseOfJob(store, job, entries, transaction);
-  const facts = cardOf(input, compiled, job.customerId === null);
+  const facts = cardOf(input, compiled, job.customerId === null, planned);
   const counted = facts.state === 'closed' ? countsOf([input], compiled, 0) : null;
   const plate = await store.models.sets.findByPk(job.setId, options);
   const card: Omit<JobCard, 'customerName'> & Pick<typeof facts, 'timed'> = {

@@ -2,7 +2,16 @@
 import { readFileSync } from 'node:fs';
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import { listJobsQuery, mostOnAPage, ownHeader, sessionSchema, type EntryDraft, type JobCards, type NewJobInput } from '@veglia/contract';
+import {
+  listJobsQuery,
+  mostOnAPage,
+  ownHeader,
+  problemDocumentSchema,
+  sessionSchema,
+  type EntryDraft,
+  type JobCards,
+  type NewJobInput,
+} from '@veglia/contract';
 import type { Express } from 'express';
 import { pino, type Logger } from 'pino';
 import request from 'supertest';
@@ -129,6 +138,15 @@ export async function openListening(options: { log?: Logger } = {}): Promise<Tes
       await running.close();
     },
   };
+}
+
+/** `ok`, or the code of the refusal. */
+export const codeOf = ({ status, body }: { readonly status: number; readonly body: unknown }): string =>
+  status < 400 ? 'ok' : problemDocumentSchema.parse(body).code;
+/** The owner shows again who they are: what is not taken back asks for it. */
+export async function confirmOwner(app: Express): Promise<void> {
+  const reply = await ask(app).post('/api/session/confirm').send({ password: testPassword });
+  if (codeOf(reply) !== 'ok') throw new Error(`the owner is not confirmed: ${JSON.stringify(reply.body)}`);
 }
 
 export function draft(body: Record<string, unknown> & { kind: string }, basedOn = 0): EntryDraft {

@@ -25,8 +25,8 @@ export interface Brief extends Recommendation {
   readonly spent: Spent;
 }
 
-/** Top assembly, next steps and verdict without the lists a screen draws: the cheap fold. */
-export function briefOf(input: CaseInput, book: CompiledPack, policy: Policy = 'cost', depth: Depth = 'settled'): Brief {
+/** Top assembly, next steps and verdict without the lists a screen draws: the cheap fold. `none`: without the next steps, which cost most of it. */
+export function briefOf(input: CaseInput, book: CompiledPack, policy: Policy = 'cost', depth: Depth | 'none' = 'settled'): Brief {
   const compiled = bookFor(input, book);
   const belief = believe(input, compiled);
   const { interpretation } = belief;
@@ -44,7 +44,7 @@ export function briefOf(input: CaseInput, book: CompiledPack, policy: Policy = '
       stageId: compiled.stageIds[interpretation.state.stage] ?? '',
     },
     spent: spentSoFar(input, compiled, interpretation.layoutId),
-    ...recommend(belief, compiled, input.settings, policy, depth),
+    ...(depth === 'none' ? { next: [], leftOut: [] } : recommend(belief, compiled, input.settings, policy, depth)),
   };
 }
 

@@ -1,7 +1,7 @@
 /** The row of a list says what the explained fold says, at a fraction of its price. */
 import { describe, expect, test } from '@jest/globals';
 import { caseOf, referenceCases, shipped, type Told } from '../../testing/shipped.ts';
-import { cardOf, foldCase } from '../index.ts';
+import { bystanders, cardOf, foldCase } from '../index.ts';
 
 const cases = referenceCases()
   // Every third: each costs two settled searches.
@@ -20,6 +20,34 @@ test.each(cases.map((one) => [one.id, one] as const))('%s', (_, { set, entries }
   expect(card.top).toEqual({ id: top?.id, probability: top?.probability, verdict: top?.verdict });
   expect(card.next).toEqual({ kind: next?.kind, id: next?.id, ...(next?.of === undefined ? {} : { of: next.of }) });
   expect([card.layout, card.stage, card.plugged]).toEqual([fold.set.layout, fold.set.stageId, fold.set.plugged]);
+});
+
+/** One of each kind that is said to leave the next step alone. */
+const saidNothing: Told[] = [
+  { kind: 'note.added', v: 1, text: 'rings after six' },
+  { kind: 'photo.added', v: 1, photo: '0192f000-0000-7000-8000-00000000f0f0' },
+  {
+    kind: 'advice.shown',
+    v: 2,
+    engine: '1',
+    top: [{ id: 'main', probability: 0.9, verdict: 'suspect' }],
+    next: { kind: 'test', id: 'torch' },
+  },
+  { kind: 'message.sent', v: 1, template: 'quote', language: 'en', result: 'sent' },
+  { kind: 'set.shelved', v: 1, shelf: 'B2' },
+  { kind: 'date.promised', v: 1, on: '2026-03-09' },
+  { kind: 'text.redacted', v: 1, entry: '0192f000-0000-7000-8000-00000000f0f1', field: 'text' },
+];
+test('what is said to leave the next step alone does: worked out anew it is what it was', () => {
+  expect(saidNothing.map((one) => (typeof one === 'string' ? one : one.kind)).sort()).toEqual([...bystanders].sort());
+  const compared = cases.filter((_, index) => index % 2 === 0);
+  expect(compared.length).toBeGreaterThan(8);
+  for (const { set, entries } of compared) {
+    const told = entries.map(({ body }): Told => body);
+    const { next, ahead } = cardOf(caseOf([], told, set), shipped());
+    const more = caseOf([], [...told, ...saidNothing], set);
+    expect(cardOf(more, shipped(), false, { ahead, ...(next ? { next } : {}) })).toEqual(cardOf(more, shipped()));
+  }
 });
 
 test('some cases were compared', () => expect(cases.length).toBeGreaterThan(20));

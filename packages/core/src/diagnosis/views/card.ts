@@ -1,7 +1,7 @@
 /** One row a job, for lists and search: a cache of the fold that nothing decides from. */
 import type { CompiledPack } from '../../knowledge/index.ts';
 import type { TimedJob } from '../../learning/index.ts';
-import { liveEntries, openWaits, type CaseInput, type Wait } from '../../ledger/index.ts';
+import { liveEntries, openWaits, type CaseInput, type EntryKind, type Wait } from '../../ledger/index.ts';
 import { proofOfRepair, type ProofItem } from '../../proof/index.ts';
 import { stillOut } from '../../safety/index.ts';
 import { partsOf, waitOf, type JobPart, type OrderRefusal } from '../../parts/index.ts';
@@ -73,18 +73,31 @@ export const waitsForKinds = ['hands', 'timer', 'customer', 'part', 'nothing'] a
 /** What a job waits for. */
 export type WaitsFor = (typeof waitsForKinds)[number];
 
+/** Entries that say nothing about the set and put nothing in its way: after them the next step is what it was. A test holds it. */
+export const bystanders: ReadonlySet<EntryKind> = new Set<EntryKind>([
+  'note.added',
+  'photo.added',
+  'advice.shown',
+  'message.sent',
+  'set.shelved',
+  'date.promised',
+  'text.redacted',
+]);
+/** What of a card was planned: it holds on where only `bystanders` were added. */
+export type Planned = Pick<JobCardFacts, 'next' | 'ahead'>;
+
 const benchKinds = new Set(['test.answered', 'reading.taken', 'repair.done', 'part.fitted', 'flash.done', 'set.changed']);
 
 const sumOf = (items: readonly ProofItem[], of: 'minutes' | 'waitMinutes'): number => items.reduce((sum, one) => sum + one[of], 0);
 
 /** What the list of jobs shows of a case, from its ledger and whose set it is. Times in milliseconds since 1970, minutes hands-on. */
-export function cardOf(input: CaseInput, compiled: CompiledPack, ownSet = false): JobCardFacts {
+export function cardOf(input: CaseInput, compiled: CompiledPack, ownSet = false, planned?: Planned): JobCardFacts {
   const live = liveEntries(input.entries);
-  const brief = briefOf(input, compiled);
+  const brief = briefOf(input, compiled, 'cost', planned ? 'none' : 'settled');
   const { closed } = brief.belief.interpretation;
   const lastClose = live.filter((entry) => entry.body.kind === 'job.closed').at(-1);
   const { top } = brief;
-  const next = brief.next[0];
+  const next = planned ? planned.next : brief.next[0];
   const found = live.findLast(({ body }) => body.kind === 'fault.confirmed')?.body;
   const read = live.findLast(({ body }) => body.kind === 'blink.read')?.body;
   const opened = live.find(({ body }) => body.kind === 'job.opened')?.body;
@@ -94,9 +107,11 @@ export function cardOf(input: CaseInput, compiled: CompiledPack, ownSet = false)
   const shelved = live.findLast(({ body }) => body.kind === 'set.shelved')?.body;
   // Where the next step is a question or a proof, nobody plans a part behind it.
   const repair = next?.kind === 'stop' ? undefined : brief.next.find((step) => step.kind === 'repair');
-  const ahead = [...new Set([next, repair])].flatMap((step) =>
-    step && step.kind !== 'stop' ? [{ id: step.id, hands: step.minutes, wait: step.waitMinutes }] : [],
-  );
+  const ahead =
+    planned?.ahead ??
+    [...new Set([brief.next[0], repair])].flatMap((step) =>
+      step && step.kind !== 'stop' ? [{ id: step.id, hands: step.minutes, wait: step.waitMinutes }] : [],
+    );
   const parts = partsOf(live);
   const partWait = waitOf(parts);
   const trial = live.findLast(({ body }) => body.kind === 'trial.started' || body.kind === 'trial.ended')?.body;

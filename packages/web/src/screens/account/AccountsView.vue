@@ -4,7 +4,8 @@ import { roles, type Account, type AuditLine, type Bench, type Role } from '@veg
 import { v7 as uuidv7 } from 'uuid';
 import { onMounted, reactive, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
-import { api, NotReached, type Reply } from '../../api.ts';
+import { api } from '../../api.ts';
+import { useAsked } from '../../asked.ts';
 import ChoiceField from '../../parts/ChoiceField.vue';
 import TextField from '../../parts/TextField.vue';
 import { saveBlob } from '../../saveBlob.ts';
@@ -16,23 +17,11 @@ const accounts = ref<readonly Account[]>([]);
 const benches = ref<readonly Bench[]>([]);
 const lines = ref<readonly AuditLine[]>([]);
 const code = ref<{ name: string; code: string; until: string }>();
-const wrong = ref<string>();
+const { wrong, ask } = useAsked();
 /** Whose name is about to be erased. */
 const leaving = ref<Account>();
 const form = reactive<{ name: string; role: Role }>({ name: '', role: 'technician' });
 
-async function ask<T>(reply: Promise<Reply<T>>): Promise<T | undefined> {
-  wrong.value = undefined;
-  try {
-    const answer = await reply;
-    if (answer.ok) return answer.value;
-    wrong.value = [answer.problem.title, ...(answer.problem.problems ?? []).map(({ sentence }) => sentence)].join(' ');
-  } catch (error) {
-    if (!(error instanceof NotReached)) throw error;
-    wrong.value = t('common.notReached');
-  }
-  return undefined;
-}
 async function took(changed: Promise<readonly Account[] | undefined>): Promise<boolean> {
   const now = await changed;
   if (!now) return false;

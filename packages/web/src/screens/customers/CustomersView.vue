@@ -3,34 +3,19 @@
 import type { Erased, KnownCustomer } from '@veglia/contract';
 import { computed, reactive, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
-import { api, NotReached, type Reply } from '../../api.ts';
+import { api } from '../../api.ts';
+import { useAsked } from '../../asked.ts';
 import TextField from '../../parts/TextField.vue';
 import { saveBlob } from '../../saveBlob.ts';
 
 const { t, d } = useI18n();
 const asked = reactive({ name: '', contact: '' });
 const found = ref<readonly KnownCustomer[]>();
-const wrong = ref<string>();
+const { wrong, busy, ask } = useAsked();
 const about = ref<KnownCustomer>();
 const photos = ref(true);
 const erased = ref<Erased>();
-const busy = ref(false);
 
-async function ask<T>(reply: Promise<Reply<T>>): Promise<T | undefined> {
-  wrong.value = undefined;
-  busy.value = true;
-  try {
-    const answer = await reply;
-    if (answer.ok) return answer.value;
-    wrong.value = [answer.problem.title, ...(answer.problem.problems ?? []).map(({ sentence }) => sentence)].join(' ');
-  } catch (error) {
-    if (!(error instanceof NotReached)) throw error;
-    wrong.value = t('common.notReached');
-  } finally {
-    busy.value = false;
-  }
-  return undefined;
-}
 async function search(): Promise<void> {
   about.value = undefined;
   erased.value = undefined;
