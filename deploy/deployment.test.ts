@@ -277,6 +277,8 @@ jest.setTimeout(180_000);
   test('logs are apart, bounded, rotated, and hold no name', () => {
     const logs = sh('journalctl --namespace=veglia --no-pager -o cat');
     expect(logs).toContain('request completed');
+    // Nor the code that lets the first owner in.
+    expect(logs).not.toMatch(/(?:[A-Z2-9]{4}-){4}[A-Z2-9]{4}/);
     for (const customer of ['Ashby', 'Brandreth', 'Tolliver', 'Grieve', 'Quell', password]) expect(logs).not.toContain(customer);
     expect(sh('journalctl --namespace=veglia --no-pager | grep "max 500.0M" | head -1')).not.toBe('');
     const files = (): number => Number(sh('ls /var/log/journal/*.veglia | wc -l'));

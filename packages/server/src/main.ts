@@ -1,4 +1,5 @@
 /** The process: environment in, one listening server out. Says `listening` to a parent that forked it. */
+import { fstatSync } from 'node:fs';
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import closeWithGrace from 'close-with-grace';
@@ -27,6 +28,12 @@ import { openSuppliers } from './parts/suppliers.ts';
 
 /** Reached from other machines by TLS only. */
 const isEncrypted = ({ publicUrls }: Config): boolean => publicUrls.length > 0 && publicUrls.every((url) => url.startsWith('https:'));
+
+/** Its output is the journal's. The variable alone says nothing: whatever a desktop starts inherits it (systemd.exec(5)). */
+function saysToJournal(): boolean {
+  const { dev, ino } = fstatSync(1);
+  return process.env.JOURNAL_STREAM === `${dev}:${ino}`;
+}
 
 async function main(): Promise<void> {
   const config = readConfig(process.env);
@@ -72,7 +79,7 @@ async function main(): Promise<void> {
   listeningOn = port;
   log.info({ port }, 'listening');
   // To whoever started it, and not into a log, which others may read and which is kept: under a supervisor `veglia-admin first-owner` shows one.
-  const code = demo || process.env.JOURNAL_STREAM !== undefined ? undefined : await firstOwnerCode(store);
+  const code = demo || saysToJournal() ? undefined : await firstOwnerCode(store);
   if (code !== undefined) process.stdout.write(`No one can sign in yet. Open ${ownAddress()} and enter this code within a day: ${code}\n`);
   process.send?.({ listening: port });
 
