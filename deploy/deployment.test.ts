@@ -155,7 +155,7 @@ jest.setTimeout(180_000);
     );
   });
 
-  test('behind nginx, by TLS, the first owner comes in by the code that veglia-admin shows', () => {
+  test('behind nginx, by TLS, the first owner comes in by the code that veglia-admin shows', async () => {
     const conf = readFileSync(inRoot('deploy/proxy/nginx.conf'), 'utf8').replace('# server 127.0.0.1:4392', 'server 127.0.0.1:4392');
     writeFileSync(path.join(machine.root, 'etc/nginx/sites-enabled/veglia'), conf);
     appendFileSync(path.join(machine.root, 'etc/veglia/veglia.env'), `\nVEGLIA_PUBLIC_URL=https://${name}\n`);
@@ -164,6 +164,7 @@ jest.setTimeout(180_000);
     );
     on('systemctl', ['enable', '--now', 'veglia@4392']);
     on('systemctl', ['restart', 'veglia@4391']);
+    await until(() => ready() && ready(4392));
     const { code } = JSON.parse(on('veglia-admin', ['first-owner'])) as { code: string };
     const joined = ask('POST', api('session/join'), { code, name: 'Technician', password });
     expect([joined.status, joined.body]).toEqual([200, expect.stringContaining('"role":"owner"')]);
