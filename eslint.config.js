@@ -1,9 +1,11 @@
+import path from 'node:path';
 import js from '@eslint/js';
 import prettier from 'eslint-config-prettier';
 import pluginVue from 'eslint-plugin-vue';
 import { defineConfig, globalIgnores } from 'eslint/config';
 import globals from 'globals';
 import tseslint from 'typescript-eslint';
+import { vueScripts } from './scripts/lib/vueScripts.mjs';
 
 export default defineConfig(
   globalIgnores(['**/dist/', '**/node_modules/', '.veglia/', 'packages/web/components.d.ts', 'test-results/', '.test-reports/']),
@@ -29,6 +31,10 @@ export default defineConfig(
       // A form is one reactive object, handed to its sections to be filled in.
       'vue/no-mutating-props': ['error', { shallowOnly: true }],
     },
+  },
+  {
+    files: ['**/*.vue'],
+    languageOptions: { parserOptions: { parser: vueScripts(path.join(import.meta.dirname, 'packages/web/tsconfig.json')) } },
   },
   {
     // Time and chance are arguments there: the same input gives the same fold, today and in ten years.
