@@ -188,6 +188,18 @@ export class Cluster {
     return last > 0 && (await isFree(last)) ? last : freePort();
   }
 
+  /** A copy that follows this one (hot standby), started, in a folder of its own that the database's user can reach. */
+  async follow(folder) {
+    const copy = new Cluster({ bin: this.bin, folder });
+    mkdirSync(folder, { recursive: true });
+    giveToDatabaseUser(folder);
+    const made = this.#pg('pg_basebackup', ['-d', this.url('admin', 'postgres'), '-D', copy.data, '-X', 'stream', '-c', 'fast', '-R']);
+    if (!made.ok) stop(`pg_basebackup failed:\n${made.err}${made.out}`);
+    writeFileSync(path.join(folder, 'credentials.json'), JSON.stringify(this.credentials), { mode: 0o600 });
+    await copy.start();
+    return copy;
+  }
+
   isRunning() {
     return postmasterAlive(this.data) !== undefined;
   }

@@ -15,6 +15,7 @@ import { errorHandler } from './http/errorHandler.ts';
 import { accountData, eraseAccount } from './personal/colleagues.ts';
 import { eraseCustomer, sendCustomerData } from './personal/customers.ts';
 import { onlyBytes, onlyJson, onlyOwnHost, onlyOwnPages, onlyPhotoTypes, onlyStorableText, unlessFile } from './http/guards.ts';
+import type { Replica } from './database/replica.ts';
 import { health, readiness, type Draining } from './http/health.ts';
 import type { Hosts } from './http/hosts.ts';
 import type { Metrics } from './http/metrics.ts';
@@ -72,6 +73,8 @@ export interface AppParts {
   readonly hosts: Hosts;
   /** Where people reach it, without a slash at the end: what the QR codes on papers lead to. Never taken from a request. */
   readonly ownAddress: () => string;
+  /** Without it everything is read from the database itself. */
+  readonly replica?: Replica | undefined;
   /** Without it nothing is counted. */
   readonly metrics?: Metrics | undefined;
   /** Told by the process once it is on its way out. */
@@ -94,6 +97,7 @@ const mebibyte = 1024 * 1024;
 /** The app, not listening yet. */
 export function createApp({
   store,
+  replica,
   log,
   door,
   hosts,
@@ -183,6 +187,7 @@ export function createApp({
   );
   app.use('/api', onlyStorableText);
 
+  const reading = <T>(run: (from: Store) => Promise<T>): Promise<T> => (replica ? replica.read(store, run) : run(store));
   type Asking = {
     readonly params: { readonly id: string };
     readonly query?: { readonly language?: CustomerLanguage | undefined } | undefined;
@@ -240,14 +245,14 @@ export function createApp({
     readMeter: ({ body }) => readMeter(meter, body.function, body.range),
     touchProbes: ({ body }) => Promise.resolve(touchProbes(meter, body)),
     listPeople: async () => ({ people: await listPeople(store) }),
-    listPaces: () => listPaces(store),
+    listPaces: () => reading(listPaces),
     readShop: () => readShop(store),
     changeShop: async ({ body }, { request }) => {
       const changed = await changeShop(store, body);
       await record(store, 'shop-changed', from(request), `version ${changed.version}`);
       return changed;
     },
-    searchCustomers: async ({ body }) => ({ customers: await searchCustomers(store, body) }),
+    searchCustomers: async ({ body }) => ({ customers: await reading((from) => searchCustomers(from, body)) }),
     listBlinkTables: () => listBlinkTables(store),
     changeBlinkTable: ({ body }) => changeBlinkTable(store, body),
     familyChanges: () => listFamilyChanges(store),
@@ -256,7 +261,7 @@ export function createApp({
     readBoard: ({ params }) => readBoard(store, params.id),
     changeBoard: ({ params, body }) => changeBoard(store, params.id, body),
     boardChanges: async ({ params }) => ({ changes: await boardChanges(store, params.id) }),
-    familyCodes: async ({ params }) => ({ codes: await codesOfFamily(store, params.family) }),
+    familyCodes: async ({ params }) => ({ codes: await reading((from) => codesOfFamily(from, params.family)) }),
     currentPack: async () => ({ hash: await store.packs.currentHash() }),
     readPack: async ({ params }, { response }) => {
       const document = await store.packs.document(params.hash);
@@ -273,11 +278,11 @@ export function createApp({
     addTold: async ({ body }) => ({ told: await tell(store, body) }),
     withdrawTold: async ({ params }) => ({ told: await withdrawTold(store, params.id) }),
     listJobs: async ({ query }, { request }) => {
-      const list = await listJobs(store, query);
+      const list = await reading((from) => listJobs(from, query));
       if (list.unreadable.length > 0) request.log.warn({ jobs: list.unreadable.map(({ jobId }) => jobId) }, 'cards that can’t be read');
       return list;
     },
-    similarJobs: async ({ query }) => ({ jobs: await similarCards(store, query) }),
+    similarJobs: async ({ query }) => ({ jobs: await reading((from) => similarCards(from, query)) }),
     takeIn: async ({ body }, { request, response }) => {
       await requireMayWrite(store, requireWho(request).role, body.entries);
       const job = await takeIn(store, body, uuidv7);
@@ -306,12 +311,12 @@ export function createApp({
       return storePhoto(store, params.id, Buffer.isBuffer(bytes) ? bytes : Buffer.alloc(0));
     },
     readPhoto: async ({ params }, { response }) => {
-      const { file, bytes } = await readPhoto(store, params.id);
+      const { file, bytes } = await reading((from) => readPhoto(from, params.id));
       // Whatever is inside, it is shown as the picture it was found to be and as nothing else.
       response.set('x-content-type-options', 'nosniff').type(file.mediaType).send(bytes);
       return sent;
     },
-    listImages: async ({ query }) => ({ images: await listImages(store, query.q) }),
+    listImages: async ({ query }) => ({ images: await reading((from) => listImages(from, query.q)) }),
     imageReceived: async ({ params }) => ({ received: await receivedOf(store, params.id) }),
     sendImage: async ({ params, query }, { request }) => ({ received: await receive(store, params.id, query.at, request, mostImageBytes) }),
     publishImage: ({ params, body }) => publishImage(store, params.id, body),
@@ -326,7 +331,7 @@ export function createApp({
       return erased;
     },
     imageErasures: async () => ({ erased: await imageErasures(store) }),
-    flashHistory: ({ query }) => flashHistory(store, query.board, query.panel),
+    flashHistory: ({ query }) => reading((from) => flashHistory(from, query.board, query.panel)),
     listProgrammers: async () => ({ programmers: (await runs?.list()) ?? [] }),
     startRun: ({ params, body }) => theRuns().start(params.id, body),
     readRun: ({ params }) => theRuns().read(params.id),

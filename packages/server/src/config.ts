@@ -10,6 +10,7 @@ const root = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '../../.
 /** As pino has them. */
 export const logLevels = ['fatal', 'error', 'warn', 'info', 'debug', 'trace', 'silent'] as const;
 
+const databaseAddress = (url: string): boolean => /^postgres(?:ql)?:[/][/]/.test(url) && URL.canParse(url);
 const address = (text: string): boolean => /^https?:[/][/][^/?#@]+[/]?$/.test(text) && URL.canParse(text);
 const wholeNumber = (least: number, most: number, usual: string) =>
   z
@@ -67,10 +68,12 @@ export const settingsSchema = z.object({
   PORT: wholeNumber(0, 65_535, '0'),
   DATABASE_URL: z
     .string({ error: 'is missing. `npm run demo` starts a database of its own and sets it.' })
-    .refine((url) => /^postgres(?:ql)?:[/][/]/.test(url) && URL.canParse(url), {
-      error: 'is no address such as postgres://user@host/database.',
-    }),
+    .refine(databaseAddress, { error: 'is no address such as postgres://user@host/database.' }),
   VEGLIA_OWNER_DATABASE_URL: z.string().optional(),
+  VEGLIA_READ_DATABASE_URL: z
+    .string()
+    .optional()
+    .refine((url) => url === undefined || databaseAddress(url), { error: 'is no address such as postgres://user@host/database.' }),
   VEGLIA_MIGRATE: z.enum(['at-start', 'apart'], { error: 'is neither at-start nor apart.' }).default('at-start'),
   VEGLIA_METRICS_PORT: wholeNumber(0, 65_535, '0'),
   VEGLIA_PUBLIC_URL: z
@@ -115,6 +118,8 @@ export interface Config {
   readonly databaseUrl: string;
   /** The role that owns the tables; the same as databaseUrl where there is only one. */
   readonly ownerUrl: string;
+  /** A copy that PostgreSQL keeps up to date, for lists, searches and photos. */
+  readonly readUrl?: string | undefined;
   /** Someone else migrates; the server only looks whether it was done. */
   readonly migrateApart?: boolean;
   /** Where a supervisor reads figures; 0: nowhere. */
@@ -162,6 +167,7 @@ export function readConfig(env: Readonly<Record<string, string | undefined>>): C
     publicUrls: data.VEGLIA_PUBLIC_URL,
     databaseUrl: data.DATABASE_URL,
     ownerUrl: data.VEGLIA_OWNER_DATABASE_URL ?? data.DATABASE_URL,
+    readUrl: data.VEGLIA_READ_DATABASE_URL,
     migrateApart: data.VEGLIA_MIGRATE === 'apart',
     metricsPort: data.VEGLIA_METRICS_PORT,
     staticDir: data.VEGLIA_STATIC_DIR,

@@ -14,6 +14,7 @@ import { hostsOf } from './http/hosts.ts';
 import { createLog, safeError } from './http/log.ts';
 import { createMetrics, serveMetrics } from './http/metrics.ts';
 import { openLive, type Live } from './live/live.ts';
+import { openReplica } from './database/replica.ts';
 import { DatabaseNotFit } from './database/migrate.ts';
 import { closeMeter, openMeter } from './meter/meters.ts';
 import { openProgrammers } from './programmer/programmers.ts';
@@ -49,11 +50,13 @@ async function main(): Promise<void> {
   const messages = await openMessenger(config.messenger, demo);
   const suppliers = await openSuppliers(config.suppliers ?? [], demo);
   const door = await openDoor(store, config.databaseUrl, { demo, encrypted: isEncrypted(config) });
+  const replica = config.readUrl === undefined ? undefined : openReplica(config.readUrl);
   const opened: { live?: Live } = {};
-  const metrics = config.metricsPort ? createMetrics(store, version, () => opened.live) : undefined;
+  const metrics = config.metricsPort ? createMetrics(store, version, () => opened.live, replica?.counts) : undefined;
   const server = createServer(
     createApp({
       store,
+      replica,
       log,
       door,
       hosts,
@@ -102,7 +105,7 @@ async function main(): Promise<void> {
     lifetime.draining = true;
     await live.close();
     await drain(server, graceMs);
-    await Promise.all([closeMeter(meter), runs.close(), suppliers.close(), messages.close(), door.close()]);
+    await Promise.all([closeMeter(meter), runs.close(), suppliers.close(), messages.close(), door.close(), replica?.close()]);
     await store.sequelize.close();
   });
   // The parent is gone, however it went: a server nobody can stop must not stay.

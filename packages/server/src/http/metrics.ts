@@ -6,6 +6,7 @@ import { createServer, type Server } from 'node:http';
 import type { RequestHandler } from 'express';
 import { collectDefaultMetrics, Gauge, Histogram, Registry } from 'prom-client';
 import { QueryTypes } from 'sequelize';
+import type { Replica } from '../database/replica.ts';
 import type { Live } from '../live/live.ts';
 import type { Store } from '../store.ts';
 
@@ -27,11 +28,12 @@ interface Pool {
 }
 const poolOf = ({ sequelize }: Pick<Store, 'sequelize'>): Pool => (sequelize.connectionManager as unknown as { pool: Pool }).pool;
 
-/** `live` is asked each time: the sockets open after the app is built. */
+/** `live` is asked each time: the sockets open after the app is built. `reads`: where a copy of the database is read, too. */
 export function createMetrics(
   store: Pick<Store, 'sequelize'>,
   version: string,
   live: () => Pick<Live, 'sockets' | 'listening'> | undefined,
+  reads?: Replica['counts'],
 ): Metrics {
   const register = new Registry();
   collectDefaultMetrics({ register });
@@ -64,6 +66,16 @@ export function createMetrics(
   gauge('veglia_database_connections_used', 'Connections of the pool that work.', () => poolOf(store).using);
   gauge('veglia_database_connections_free', 'Connections of the pool that wait for work.', () => poolOf(store).available);
   gauge('veglia_database_requests_waiting', 'Requests that wait for a connection.', () => poolOf(store).waiting);
+  if (reads)
+    new Gauge({
+      name: 'veglia_reads',
+      help: 'Reads since the start by where they went: the replica, or the database because the replica was behind or away.',
+      labelNames: ['from'],
+      registers: [register],
+      collect() {
+        for (const [from, n] of Object.entries(reads)) this.set({ from }, n);
+      },
+    });
   return {
     middleware: (_request, response, next) => {
       const ended = seconds.startTimer();

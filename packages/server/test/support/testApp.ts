@@ -21,6 +21,7 @@ import { inRoot } from '../../../../scripts/lib/paths.mjs';
 import { openDoor, type Door } from '../../src/accounts/door.ts';
 import { firstOwnerCode } from '../../src/accounts/join.ts';
 import { createApp } from '../../src/app.ts';
+import type { Replica } from '../../src/database/replica.ts';
 import { hostsOf } from '../../src/http/hosts.ts';
 import { listJobs } from '../../src/jobs/list.ts';
 import { openLive } from '../../src/live/live.ts';
@@ -71,10 +72,13 @@ export function testCluster(): Cluster {
   return cluster;
 }
 
-export async function openTestApp(options: { demo?: boolean; log?: Logger; now?: () => Date } = {}): Promise<TestApp> {
-  const cluster = testCluster();
+/** `cluster`: one of the test's own, in which nothing is prepared; `replica`: from the name of the database. */
+export async function openTestApp(
+  options: { demo?: boolean; log?: Logger; now?: () => Date; cluster?: Cluster; replica?: (database: string) => Replica } = {},
+): Promise<TestApp> {
+  const cluster = options.cluster ?? testCluster();
   const name = `test_${uuidv7().replaceAll('-', '')}`;
-  cluster.createDatabase(name, 'veglia_template');
+  cluster.createDatabase(name, options.cluster ? 'template1' : 'veglia_template');
   const appUrl = cluster.url('app', name);
   const ownerUrl = cluster.url('owner', name);
   const config = {
@@ -94,7 +98,7 @@ export async function openTestApp(options: { demo?: boolean; log?: Logger; now?:
   const store = await openStore(config, clock);
   const door = await openDoor(store, appUrl, { demo: options.demo ?? false, encrypted: false });
   const log = options.log ?? pino({ level: 'silent' });
-  const app = createApp({ store, log, door, hosts: testHosts, ownAddress: () => testAddress });
+  const app = createApp({ store, replica: options.replica?.(name), log, door, hosts: testHosts, ownAddress: () => testAddress });
   const person = '00000000-0000-7000-8000-000000000001';
   if (!options.demo) await store.models.people.create({ id: person, name: 'Technician' });
   const joined = options.demo
