@@ -34,10 +34,10 @@ export async function openDoor(
     async watch(incoming) {
       const request = incoming as Request;
       await withSession(request);
-      if (!(await whoIn(store, request, demo))) return undefined;
+      if (!(await whoIn(store, request, demo, { justRead: true }))) return undefined;
       return async () => {
         const there = await new Promise<boolean>((resolve) => request.session.reload((error: unknown) => resolve(!error)));
-        return there && (await whoIn(store, request, demo)) !== undefined;
+        return there && (await whoIn(store, request, demo, { justRead: true })) !== undefined;
       };
     },
     close: () => sessions.close(),

@@ -1,10 +1,11 @@
 /** Sessions in PostgreSQL. The cookie holds a number nobody can guess; the table holds only its SHA-256. */
 import { randomBytes } from 'node:crypto';
 import connectPgSimple from 'connect-pg-simple';
-import type { RequestHandler } from 'express';
+import type { Request, RequestHandler } from 'express';
 import session, { type SessionData } from 'express-session';
 import pg from 'pg';
 import type { Store } from '../store.ts';
+import { personNowColumns, type PersonNow } from './personNow.ts';
 import { tokenHash } from './secrets.ts';
 
 declare module 'express-session' {
@@ -33,10 +34,41 @@ export const told = (ask: (done: Done) => unknown): Promise<void> =>
     );
   });
 const PgStore = connectPgSimple(session);
+const readBeside = new WeakMap<Request, PersonNow>();
+/** The person of the session that was read last for this request, as of then. Undefined where there is none. */
+export const readWithSession = (request: Request): PersonNow | undefined => readBeside.get(request);
+type Read = SessionData & { personNow?: PersonNow };
 /** As connect-pg-simple has it, under the hash of the session’s id. Times are looked at by `who.ts`: nothing is written at each request. */
 class HashedStore extends PgStore {
-  override get(sid: string, done: (error: unknown, data?: SessionData | null) => void): void {
-    super.get(tokenHash(sid), done);
+  readonly #pool: pg.Pool;
+  constructor(pool: pg.Pool) {
+    super({ pool, tableName: 'sessions', createTableIfMissing: false, disableTouch: true, ttl: sessionLimits.longest / 1000 });
+    this.#pool = pool;
+  }
+  /** The person comes in the same statement: who asks is looked up at every request. */
+  override get(sid: string, done: (error: unknown, data?: Read | null) => void): void {
+    this.#pool
+      .query<PersonNow & { sess: SessionData; known: boolean }>(
+        `SELECT s.sess, p.id IS NOT NULL AS known, ${personNowColumns(`(s.sess->>'bench')::uuid`)}
+           FROM sessions s LEFT JOIN people p ON p.id = (s.sess->>'person')::uuid LEFT JOIN accounts a ON a.person_id = p.id
+          WHERE s.sid = $1 AND s.expire >= to_timestamp($2)`,
+        [tokenHash(sid), Math.ceil(Date.now() / 1000)],
+      )
+      .then(
+        ({ rows: [row] }) => {
+          if (!row) return done(null);
+          const { sess, known, ...personNow } = row;
+          done(null, known ? { ...sess, personNow } : sess);
+        },
+        (error: unknown) => done(error),
+      );
+  }
+  override createSession(request: Request, data: Read): session.Session & SessionData {
+    if (data.personNow) readBeside.set(request, data.personNow);
+    else readBeside.delete(request);
+    // Out of this very object: what is in it is compared with the session at the end, and written where they differ.
+    delete data.personNow;
+    return super.createSession(request, data);
   }
   override set(sid: string, data: SessionData, done?: Done): void {
     super.set(tokenHash(sid), data, done);
@@ -65,13 +97,7 @@ export function openSessions(databaseUrl: string, secret: string, encrypted: boo
   const pool = new pg.Pool({ connectionString: databaseUrl, max: 4, connectionTimeoutMillis: 4000, keepAlive: true });
   // A connection that is idle while the database goes away: the next request gets another.
   pool.on('error', () => undefined);
-  const kept = new HashedStore({
-    pool,
-    tableName: 'sessions',
-    createTableIfMissing: false,
-    disableTouch: true,
-    ttl: sessionLimits.longest / 1000,
-  });
+  const kept = new HashedStore(pool);
   const middleware = session({
     store: kept,
     secret,

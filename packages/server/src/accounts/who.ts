@@ -6,8 +6,9 @@ import { QueryTypes } from 'sequelize';
 import { ApiError } from '../http/apiError.ts';
 import type { Store } from '../store.ts';
 import { record } from './audit.ts';
+import { personNowColumns, type PersonNow } from './personNow.ts';
 import { tokenHash } from './secrets.ts';
-import { sessionLimits } from './sessions.ts';
+import { readWithSession, sessionLimits } from './sessions.ts';
 
 /** Somebody who is signed in. */
 export interface Who {
@@ -20,16 +21,6 @@ export interface Who {
   readonly hasFactor: boolean;
 }
 
-interface PersonNow {
-  readonly name: string;
-  readonly role: Role;
-  readonly left: boolean;
-  readonly sessions_from: Date | null;
-  readonly has_pin: boolean;
-  readonly has_factor: boolean;
-  readonly bench_ended: boolean;
-}
-
 const known = new WeakMap<Request, Who>();
 /** Who asks, once `identify` has looked. */
 export const whoAsks = (request: Request): Who | undefined => known.get(request);
@@ -40,21 +31,27 @@ export function requireWho(request: Request): Who {
   return who;
 }
 
-/** Undefined where nobody is signed in, the session is over, or the person has left. */
-export async function whoIn(store: Store, { session }: Pick<Request, 'session'>, demo: boolean): Promise<Who | undefined> {
+async function personNow(store: Store, person: string, bench: string | undefined): Promise<PersonNow | undefined> {
+  const [row] = await store.sequelize.query<PersonNow>(
+    `SELECT ${personNowColumns('$2::uuid')} FROM people p LEFT JOIN accounts a ON a.person_id = p.id WHERE p.id = $1`,
+    { bind: [person, bench ?? null], type: QueryTypes.SELECT },
+  );
+  return row;
+}
+
+/**
+ * Undefined where nobody is signed in, the session is over, or the person has left. `justRead`: the session was read this moment and not changed since, and the
+ * person with it.
+ */
+export async function whoIn(store: Store, request: Request, demo: boolean, { justRead = false } = {}): Promise<Who | undefined> {
+  const { session } = request;
   const { person, how, bench, at = 0, confirmedAt = 0, seenAt = 0 } = session;
   // What a demo let in is nobody once the database is a shop’s.
   if (person === undefined || how === undefined || (how === 'demo' && !demo)) return undefined;
   const now = store.now().getTime();
   const idle = how === 'pin' ? sessionLimits.idleByPin : sessionLimits.idle;
   if (now - at > sessionLimits.longest || now - seenAt > idle) return undefined;
-  const [row] = await store.sequelize.query<PersonNow>(
-    `SELECT p.name, p.role, p.left_at IS NOT NULL AS left, a.sessions_from, a.pin_hash IS NOT NULL AS has_pin,
-            a.factor_secret IS NOT NULL AS has_factor,
-            $2::uuid IS NOT NULL AND NOT EXISTS (SELECT 1 FROM benches b WHERE b.id = $2::uuid AND b.ended_at IS NULL) AS bench_ended
-     FROM people p LEFT JOIN accounts a ON a.person_id = p.id WHERE p.id = $1`,
-    { bind: [person, bench ?? null], type: QueryTypes.SELECT },
-  );
+  const row = (justRead ? readWithSession(request) : undefined) ?? (await personNow(store, person, bench));
   if (!row || row.left || row.bench_ended) return undefined;
   if (how !== 'demo' && (row.sessions_from === null || at < row.sessions_from.getTime())) return undefined;
   return {
@@ -79,7 +76,7 @@ const seen = (store: Store, sid: string, at: number): Promise<unknown> =>
 /** Behind the session: looks who asks, and throws signed-out for all that is not about signing in. */
 export function identify(store: Store, demo: boolean): RequestHandler {
   return async (request, _response, next) => {
-    const who = await whoIn(store, request, demo);
+    const who = await whoIn(store, request, demo, { justRead: true });
     if (who) {
       known.set(request, who);
       const now = store.now().getTime();
