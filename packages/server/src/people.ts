@@ -5,10 +5,14 @@ import { QueryTypes, type Transaction } from 'sequelize';
 import { ApiError } from './http/apiError.ts';
 import type { Store } from './store.ts';
 
+/** To be thrown where whoever is named as the writer is not here. */
+export const unknownPerson = (id: string): ApiError =>
+  new ApiError('unknown-person', [{ code: 'unknown-id', where: 'by', value: id, expected: 'person' }]);
+
 /** Throws unknown-person. */
 export async function requirePerson(store: Store, id: string, transaction?: Transaction): Promise<void> {
   const person = await store.models.people.findByPk(id, transaction ? { transaction } : {});
-  if (person === null) throw new ApiError('unknown-person', [{ code: 'unknown-id', where: 'by', value: id, expected: 'person' }]);
+  if (person === null) throw unknownPerson(id);
 }
 
 /** By name. */

@@ -10,7 +10,11 @@ const onlyRow = 1;
 
 /** Settings with the version a change must name. */
 export async function readShop(store: Store, transaction?: Transaction): Promise<ShopState> {
-  const row = await store.models.shop.findByPk(onlyRow, transaction ? { transaction } : {});
+  return shopOf(await store.models.shop.findByPk(onlyRow, transaction ? { transaction } : {}));
+}
+
+/** From its row. */
+export function shopOf(row: { readonly version: number; readonly document: object } | null): ShopState {
   if (row === null) return { version: 0, settings: usualShopSettings };
   // What was added since it was stored has its usual value.
   return { version: row.version, settings: shopSettingsSchema.parse({ ...usualShopSettings, ...row.document }) };

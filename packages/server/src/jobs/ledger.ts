@@ -4,7 +4,7 @@
  * Always holds: seq counts 1, 2, 3 ... without a gap within a job; an entry id is stored once in the whole database; the
  * card is written in the transaction that appends.
  */
-import { jobSettings, ledgerChannel, words, type EntryDraft, type JobCard } from '@veglia/contract';
+import { jobSettings, ledgerChannel, words, type EntryDraft, type JobCard, type ShopState } from '@veglia/contract';
 import {
   bystanders,
   canonicalJson,
@@ -33,14 +33,14 @@ import {
   type Planned,
   type Problem,
 } from '@veglia/core';
-import { Op, QueryTypes, type Transaction } from 'sequelize';
+import { QueryTypes, type Transaction } from 'sequelize';
 import { countsAt } from '../counts/counts.ts';
 import { againIfOvertaken } from '../http/again.ts';
 import { ApiError } from '../http/apiError.ts';
-import type { JobRow } from '../database/models.ts';
+import type { JobRow, SetRow } from '../database/models.ts';
 import { moveByEntries } from '../parts/stock.ts';
-import { requirePerson } from '../people.ts';
-import { readShop } from '../shop.ts';
+import { unknownPerson } from '../people.ts';
+import { readShop, shopOf } from '../shop.ts';
 import type { Store } from '../store.ts';
 
 /** Drafts with their bodies checked; throws InputRefused with everything wrong in any of them. */
@@ -133,13 +133,73 @@ export async function append(
   return againIfOvertaken(() =>
     store.sequelize.transaction(async (transaction) => {
       const job = await findJob(store, jobId, transaction);
-      await requirePerson(store, by, transaction);
       return appendLocked(store, job, by, checked, transaction);
     }),
   );
 }
 
-/** The caller holds the lock on the job's row. */
+/** What an append has to know beside the ledger. */
+interface Beside {
+  readonly person: boolean;
+  /** An entry that is to be added and stands in another job's ledger. */
+  readonly foreign: string | null;
+  readonly planned: Pick<JobCard, 'next' | 'ahead'> | null;
+  readonly plate: Plate | null;
+  readonly shop: { readonly version: number; readonly document: object } | null;
+}
+type Plate = Pick<SetRow, 'maker' | 'model' | 'serial'>;
+
+/** In one statement: everything that is written at a bench goes through here, and the way to the database and back is most of what it takes. */
+async function readBeside(store: Store, job: JobRow, by: string, ids: readonly string[], transaction: Transaction): Promise<Beside> {
+  const [row] = await store.sequelize.query<Beside>(
+    `SELECT EXISTS (SELECT 1 FROM people WHERE id = $3) AS person,
+            (SELECT id FROM ledger_entries WHERE id = ANY($4::uuid[]) AND job_id <> $1 LIMIT 1) AS foreign,
+            (SELECT jsonb_build_object('next', card->'next', 'ahead', card->'ahead') FROM job_cards WHERE job_id = $1) AS planned,
+            (SELECT jsonb_build_object('maker', maker, 'model', model, 'serial', serial) FROM sets WHERE id = $2) AS plate,
+            (SELECT jsonb_build_object('version', version, 'document', document) FROM shop_settings) AS shop`,
+    { bind: [job.id, job.setId, by, ids], type: QueryTypes.SELECT, transaction },
+  );
+  if (!row) throw new Error('a statement without conditions gave no row');
+  if (!row.person) throw unknownPerson(by);
+  if (row.foreign !== null) throw new ApiError('entry-conflict', [{ code: 'duplicate-id', where: 'entries', value: row.foreign }]);
+  return row;
+}
+
+/** Entries with their texts, and how far the ledger goes now, in one statement; who listens learns of it once all of it is committed. */
+async function writeEntries(store: Store, job: JobRow, added: readonly Entry[], transaction: Transaction): Promise<void> {
+  const split = added.map((entry) => ({ entry, ...splitTexts(entry.body) }));
+  const entries = split.map(({ entry: { id, seq, at, by, basedOn, body }, facts }) => ({
+    id,
+    seq,
+    at,
+    by,
+    based_on: basedOn,
+    kind: body.kind,
+    v: body.v,
+    body: facts,
+  }));
+  const texts = split.flatMap(({ entry, texts: of }) => of.map((text) => ({ entry_id: entry.id, ...text })));
+  const seq = added.at(-1)?.seq ?? job.lastSeq;
+  await store.sequelize.query(
+    `WITH added AS (
+       INSERT INTO ledger_entries (job_id, seq, id, at, recorded_at, by, based_on, kind, v, body)
+       SELECT $1::uuid, e.seq, e.id, e.at, $2::timestamptz, e.by, e.based_on, e.kind, e.v, e.body
+         FROM jsonb_to_recordset($3::jsonb)
+           AS e(seq int, id uuid, at timestamptz, by uuid, based_on int, kind text, v int, body jsonb)
+     ), written AS (
+       INSERT INTO entry_texts (entry_id, field, content)
+       SELECT t.entry_id, t.field, t.content FROM jsonb_to_recordset($4::jsonb) AS t(entry_id uuid, field text, content text)
+     )
+     UPDATE jobs SET last_seq = $5::int WHERE id = $1::uuid RETURNING pg_notify($6, $7)`,
+    {
+      bind: [job.id, store.now(), JSON.stringify(entries), JSON.stringify(texts), seq, ledgerChannel, JSON.stringify({ job: job.id, seq })],
+      transaction,
+    },
+  );
+  job.set('lastSeq', seq);
+}
+
+/** The caller holds the lock on the job's row. Throws unknown-person, entry-conflict, version-conflict and what the rules of closing and ordering refuse. */
 export async function appendLocked(
   store: Store,
   job: JobRow,
@@ -147,10 +207,13 @@ export async function appendLocked(
   drafts: readonly (Omit<EntryDraft, 'body'> & { body: Body })[],
   transaction: Transaction,
 ): Promise<{ entries: Entry[]; lastSeq: number }> {
-  const { models } = store;
-  const there = await models.entries.findAll({ where: { id: { [Op.in]: drafts.map((draft) => draft.id) } }, transaction });
-  const foreign = there.find((row) => row.jobId !== job.id);
-  if (foreign) throw new ApiError('entry-conflict', [{ code: 'duplicate-id', where: 'entries', value: foreign.id }]);
+  const beside = await readBeside(
+    store,
+    job,
+    by,
+    drafts.map(({ id }) => id),
+    transaction,
+  );
   await requirePins(store, drafts, transaction);
   const ledger = await readLedger(store, job.id, transaction);
   const stored = new Map(ledger.map((entry) => [entry.id, entry]));
@@ -174,34 +237,13 @@ export async function appendLocked(
   }
   await requirePutBack(store, job, ledger, added, transaction);
   await requireAgreed(store, job, ledger, added, transaction);
-  const recordedAt = store.now();
-  for (const entry of added) {
-    const { facts, texts } = splitTexts(entry.body);
-    await models.entries.create(
-      {
-        jobId: job.id,
-        seq: entry.seq,
-        id: entry.id,
-        at: new Date(entry.at),
-        recordedAt,
-        by,
-        basedOn: entry.basedOn,
-        kind: entry.body.kind,
-        v: entry.body.v,
-        body: facts,
-      },
-      { transaction },
-    );
-    for (const text of texts) await models.texts.create({ entryId: entry.id, ...text }, { transaction });
-  }
+  if (added.length > 0) await writeEntries(store, job, added, transaction);
   await moveByEntries(store, job.id, ledger, added, transaction);
   const erased = await eraseTexts(store, added, [...ledger, ...added], transaction);
   if (added.length > 0) {
-    await job.update({ lastSeq: seq }, { transaction });
     const entries = erased ? await readLedger(store, job.id, transaction) : [...ledger, ...added];
-    const planned = added.every(({ body }) => bystanders.has(body.kind)) ? await plannedOf(store, job, transaction) : undefined;
-    await writeCard(store, job, entries, transaction, planned);
-    await store.sequelize.query('SELECT pg_notify($1, $2)', { bind: [ledgerChannel, JSON.stringify({ job: job.id, seq })], transaction });
+    const planned = added.every(({ body }) => bystanders.has(body.kind)) ? plannedOf(beside) : undefined;
+    await writeCard(store, job, entries, transaction, { ...beside, planned });
   }
   return { entries: drafts.flatMap((draft) => stored.get(draft.id) ?? []), lastSeq: seq };
 }
@@ -298,13 +340,14 @@ export async function caseOfJob(
   job: JobRow,
   entries: readonly Entry[],
   transaction?: Transaction,
+  shop?: ShopState,
 ): Promise<{ readonly pins: Pins; readonly compiled: CompiledPack; readonly input: CaseInput }> {
   const pins = pinsOf({ hash: job.packHash, snapshot: job.snapshot ?? 0 }, entries);
   const counts = await countsAt(store, pins.snapshot, transaction);
   return {
     pins,
     compiled: await store.packs.compiled(pins.hash),
-    input: caseOfLedger(entries, jobSettings((await readShop(store, transaction)).settings), counts),
+    input: caseOfLedger(entries, jobSettings((shop ?? (await readShop(store, transaction))).settings), counts),
   };
 }
 
@@ -327,25 +370,24 @@ function searchTextOf(card: Omit<JobCard, 'customerName'>, compiled: CompiledPac
 }
 
 /** What was planned for the job at its last entry that could change it. */
-async function plannedOf(store: Store, job: JobRow, transaction: Transaction): Promise<Planned | undefined> {
-  const row = await store.models.cards.findByPk(job.id, { transaction });
-  const { next, ahead } = (row?.card ?? {}) as { next?: Planned['next'] | null; ahead?: Planned['ahead'] };
-  return ahead && { ahead, ...(next ? { next } : {}) };
+function plannedOf({ planned }: Beside): Planned | undefined {
+  const { next, ahead } = (planned ?? {}) as { next?: Planned['next'] | null; ahead?: Planned['ahead'] | null };
+  return ahead ? { ahead, ...(next ? { next } : {}) } : undefined;
 }
 
-/** Makes a job's row in `job_cards` again from its ledger. `planned`: only bystanders were added, and what was planned holds on. */
+/** Makes a job's row in `job_cards` again from its ledger. `known`: read already; `planned`: only bystanders were added, and what was planned holds on. */
 export async function writeCard(
   store: Store,
   job: JobRow,
   entries: readonly Entry[],
   transaction?: Transaction,
-  planned?: Planned,
+  known?: Pick<Beside, 'plate' | 'shop'> & { readonly planned: Planned | undefined },
 ): Promise<void> {
   const options = transaction ? { transaction } : {};
-  const { compiled, input } = await caseOfJob(store, job, entries, transaction);
-  const facts = cardOf(input, compiled, job.customerId === null, planned);
+  const { compiled, input } = await caseOfJob(store, job, entries, transaction, known && shopOf(known.shop));
+  const facts = cardOf(input, compiled, job.customerId === null, known?.planned);
   const counted = facts.state === 'closed' ? countsOf([input], compiled, 0) : null;
-  const plate = await store.models.sets.findByPk(job.setId, options);
+  const plate: Plate | null = known ? known.plate : await store.models.sets.findByPk(job.setId, options);
   const card: Omit<JobCard, 'customerName'> & Pick<typeof facts, 'timed'> = {
     jobId: job.id,
     number: job.number,
