@@ -19,9 +19,13 @@ export class Person {
   #again = false;
   #ended = false;
 
-  /** `sentAt`: by entry id, when it was sent first (milliseconds of this machine). */
-  constructor({ address, cookie, id, job, sentAt }) {
-    Object.assign(this, { address, cookie, id, job, sentAt });
+  #news = new Set();
+  #looking;
+  #lookedAt = -Infinity;
+
+  /** `sentAt`: by entry id, when it was sent first (milliseconds of this machine). `atShelves`: sees all sets, and fetches the cards that changed. */
+  constructor({ address, cookie, id, job, sentAt, atShelves }) {
+    Object.assign(this, { address, cookie, id, job, sentAt, atShelves });
   }
 
   async #ask(path, options = {}) {
@@ -39,10 +43,25 @@ export class Person {
       headers: { cookie: this.cookie, origin: this.address },
     });
     this.socket = socket;
-    socket.on('open', () => void this.catchUp());
+    socket.on('open', () => {
+      socket.send(JSON.stringify({ watch: [this.job] }));
+      void this.catchUp();
+    });
     socket.on('message', (data) => {
       const message = JSON.parse(String(data));
-      if (message.resync || (message.job === this.job && message.seq > this.#lastSeq)) void this.catchUp();
+      const grown = message.jobs ?? [message];
+      if (message.resync || grown.some(({ job, seq }) => job === this.job && seq > this.#lastSeq)) void this.catchUp();
+      if (message.resync) return;
+      for (const { job } of grown) this.#news.add(job);
+      // As the app does: at the Shelves a moment later, at a bench once in a while for the timers.
+      const delay = this.atShelves ? Math.max(250, this.#lookedAt + 3000 - performance.now()) : 60_000;
+      this.#looking ??= setTimeout(() => {
+        this.#looking = undefined;
+        this.#lookedAt = performance.now();
+        const ids = [...this.#news].slice(0, 50);
+        this.#news.clear();
+        if (!this.#ended) void this.look(`/api/jobs?ids=${ids.join(',')}&limit=50`);
+      }, delay);
     });
     socket.on('error', () => undefined);
     socket.on('close', () => {
@@ -105,10 +124,10 @@ export class Person {
     }
   }
 
-  async look() {
+  async look(path = '/api/jobs?state=open&order=shelf&limit=200') {
     const began = performance.now();
     try {
-      if ((await this.#ask('/api/jobs?state=open')).status === 200) this.lists.push(performance.now() - began);
+      if ((await this.#ask(path)).status === 200) this.lists.push(performance.now() - began);
     } catch {
       this.retries += 1;
     }
@@ -116,6 +135,7 @@ export class Person {
 
   end() {
     this.#ended = true;
+    clearTimeout(this.#looking);
     this.socket?.terminate();
   }
 }

@@ -29,8 +29,9 @@ const processes = option('processes', 4);
 const killEvery = process.argv.includes('--no-kills') ? Infinity : 10_000;
 /** Four at one set, as few as it takes to make everyone hear of others' work. */
 const peopleAtAJob = 4;
-/** A page of the shelves is asked for by each about so often. */
+/** Each comes to the Shelves about so often; one of ten stays there. */
 const lookEvery = 30_000;
+const oneOfThemAtShelves = 10;
 const password = 'seven grey herons at dusk';
 
 /** The example that ships, on a port of this run and without TLS. */
@@ -110,6 +111,8 @@ await runMain(async () => {
     cluster.createDatabase('veglia');
     const ports = [];
     for (let n = 0; n < processes; n += 1) ports.push(await freePort());
+    // As deploy/etc has it.
+    const bySocket = (role) => `${cluster.url(role, 'veglia')}?host=${cluster.folder}`;
     let code = () => '';
     const start = (port) =>
       new Promise((resolve, reject) => {
@@ -122,8 +125,8 @@ await runMain(async () => {
             PORT: String(port),
             LOG_LEVEL: 'silent',
             VEGLIA_PUBLIC_URL: 'https://bench.example.org',
-            DATABASE_URL: cluster.url('app', 'veglia'),
-            VEGLIA_OWNER_DATABASE_URL: cluster.url('owner', 'veglia'),
+            DATABASE_URL: bySocket('app'),
+            VEGLIA_OWNER_DATABASE_URL: bySocket('owner'),
           },
         });
         child.stderr.on('data', (said) => ending || process.stderr.write(said));
@@ -172,7 +175,7 @@ await runMain(async () => {
         .getSetCookie()
         .map((one) => one.split(';', 1)[0])
         .join('; ');
-      all.push(new Person({ address, cookie, id, job: jobs[n % jobs.length], sentAt }));
+      all.push(new Person({ address, cookie, id, job: jobs[n % jobs.length], sentAt, atShelves: n % oneOfThemAtShelves === 0 }));
     }
     for (const one of all) one.open();
     await pause(3000);

@@ -196,7 +196,7 @@ export type { ShopChange, ShopSettings, ShopState } from './shop.ts';
 export { paperCodes, type PaperCode } from './paper.ts';
 export { readVoltsCsv } from './voltsCsv.ts';
 export { codeInWords } from './blink/words.ts';
-export { ledgerChannel, liveMessageSchema, livePath, type LiveMessage } from './live.ts';
+export { ledgerChannel, liveMessageSchema, livePath, liveRequestSchema, mostNews, type LiveMessage, type LiveRequest } from './live.ts';
 export { modificationSvg } from './modificationSvg.ts';
 export { mayUse, mayWrite, routeAccess, type Access } from './access.ts';
 export {

@@ -18,6 +18,9 @@ interface Listening {
   readonly heard: LiveMessage[];
   /** Resolves with the first message that fits, heard already or later. */
   until(fits: (message: LiveMessage) => boolean): Promise<LiveMessage>;
+  say(text: string): void;
+  /** Says which jobs are on its screen. */
+  watch(...jobs: string[]): void;
   close(): void;
 }
 async function listen(origin?: string): Promise<Listening> {
@@ -42,9 +45,16 @@ async function listen(origin?: string): Promise<Listening> {
       const there = heard.find(fits);
       return there ? Promise.resolve(there) : new Promise((tell) => waiting.push({ fits, tell }));
     },
+    say: (text) => socket.send(text),
+    watch: (...jobs) => socket.send(JSON.stringify({ watch: jobs })),
     close: () => socket.terminate(),
   };
 }
+const addNote = (job: string, text: string) =>
+  ask(running.app)
+    .post(`/api/jobs/${job}/entries`)
+    .send({ by: running.person, entries: [note(text)] })
+    .expect(200);
 const takeIn = async (): Promise<string> => {
   const job = intake(running.person);
   await ask(running.app).post('/api/jobs').send(job).expect(201);
@@ -85,6 +95,54 @@ describe('what was written', () => {
       expect(await listener.until((message) => 'job' in message && message.job === job)).toEqual({ job, seq: 4 });
       listener.close();
     }
+  });
+
+  test('what is on the screen comes at once, everything else gathered, and what is not said to be shown at once too', async () => {
+    const [mine, other] = [await takeIn(), await takeIn()];
+    const [bench, shelves, old] = await Promise.all([listen(), listen(), listen()]);
+    bench.watch(mine.toUpperCase());
+    shelves.watch();
+    // What a browser says is taken in order: once this one is answered, both have been.
+    await addNote(mine, 'first');
+    await bench.until((message) => 'job' in message && message.seq === 3);
+    await shelves.until((message) => 'jobs' in message);
+    for (const text of ['a', 'b', 'c']) await addNote(other, text);
+    await addNote(mine, 'second');
+    const gathered = (job: string, seq: number) => (message: LiveMessage) =>
+      'jobs' in message && message.jobs.some((one) => one.job === job && one.seq === seq);
+    await Promise.all([shelves.until(gathered(other, 5)), shelves.until(gathered(mine, 4)), bench.until(gathered(other, 5))]);
+    const alone = ({ heard }: Listening) => heard.flatMap((message) => ('job' in message ? [[message.job, message.seq]] : []));
+    expect(alone(bench).filter(([, seq]) => Number(seq) > 2)).toEqual([
+      [mine, 3],
+      [mine, 4],
+    ]);
+    expect(alone(shelves).filter(([, seq]) => Number(seq) > 3)).toEqual([]);
+    expect(alone(old)).toEqual(
+      expect.arrayContaining([
+        [other, 3],
+        [other, 4],
+        [other, 5],
+        [mine, 4],
+      ]),
+    );
+    expect(old.heard.some((message) => 'jobs' in message)).toBe(false);
+    for (const one of [bench, shelves, old]) one.close();
+  });
+
+  test.each([
+    '',
+    'watch',
+    '[]',
+    '{"watch":"x"}',
+    '{"watch":["x"]}',
+    `{"watch":${JSON.stringify(Array(9).fill('01890000-0000-7000-8000-0000000000aa'))}}`,
+  ])('a browser that says %j goes on hearing everything', async (said) => {
+    const job = await takeIn();
+    const listener = await listen();
+    listener.say(said);
+    await addNote(job, 'heard');
+    expect(await listener.until((message) => 'job' in message && message.job === job && message.seq === 3)).toEqual({ job, seq: 3 });
+    listener.close();
   });
 
   test('and is fetched from where one was: only what lacks', async () => {

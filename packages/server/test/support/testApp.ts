@@ -129,7 +129,7 @@ export async function openTestApp(
 export async function openListening(options: { log?: Logger } = {}): Promise<TestApp & { readonly port: number }> {
   const running = await openTestApp(options);
   const server = createServer(running.app);
-  const live = openLive(server, running.appUrl, pino({ level: 'silent' }), testHosts, running.door);
+  const live = openLive(server, running.appUrl, pino({ level: 'silent' }), testHosts, running.door, 40);
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
   await live.ready;
   return {

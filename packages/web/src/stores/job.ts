@@ -18,7 +18,7 @@ import { v7 as uuidv7 } from 'uuid';
 import { computed, markRaw, ref, shallowRef, watch } from 'vue';
 import { api, keepJob, NotReached, reachedServer } from '../api.ts';
 import { readyRefiner, settleSteps } from './deeper.ts';
-import { onLive } from './live.ts';
+import { onLive, watchJob } from './live.ts';
 import * as outbox from './outbox.ts';
 import { usePacks } from './packs.ts';
 import { useSession } from './session.ts';
@@ -178,6 +178,11 @@ export const useJob = defineStore('job', () => {
       }, retryAfter);
     }
   }
+  watch(
+    () => job.value?.id,
+    (id) => watchJob(id),
+    { flush: 'sync' },
+  );
   onLive((message) => {
     const current = job.value;
     if (!current) return;

@@ -2,14 +2,17 @@
  * Sets in the workshop as cards: open ones in the order of their shelves, loaded a page at a time and then kept fresh one card at a time by
  * what the server tells; closed ones only as far as somebody looks.
  */
-import { mostOnAPage, type JobCard, type LiveMessage, type UnreadableCard } from '@veglia/contract';
+import { mostOnAPage, type JobCard, type UnreadableCard } from '@veglia/contract';
 import { defineStore } from 'pinia';
-import { computed, ref, shallowRef } from 'vue';
+import { computed, onScopeDispose, ref, shallowRef } from 'vue';
 import { api, NotReached, reachedServer } from '../api.ts';
-import { onLive } from './live.ts';
+import { onLive, onOtherJob, type News } from './live.ts';
 
-/** News within so many milliseconds are looked at together. */
-const together = 250;
+/**
+ * News within so many milliseconds are looked at together (values of ours): while cards are on the screen, and otherwise, where only their timers matter, which
+ * ring wherever one is. In a shop where something is written all the time, cards follow no oftener than every `apart`.
+ */
+const together = { shown: 250, unseen: 60_000, apart: 3000 };
 /** Open sets beyond so many are found by searching: no workshop plans its day over more (value of ours). */
 const mostOpen = 1000;
 const closedAtOnce = 50;
@@ -44,7 +47,9 @@ export const useShelf = defineStore('shelf', () => {
   /** Jobs whose card this program can't read: named, and to be opened all the same. */
   const unreadable = shallowRef<readonly UnreadableCard[]>([]);
   const reached = ref(true);
-  let soon: ReturnType<typeof setTimeout> | undefined;
+  let soon: { readonly timer: ReturnType<typeof setTimeout>; readonly at: number } | undefined;
+  let lookedAt = -Infinity;
+  let shown = 0;
   const told = new Map<string, number>();
   let all = false;
 
@@ -116,20 +121,42 @@ export const useShelf = defineStore('shelf', () => {
         if (reply.value.jobs.some(({ state }) => state === 'closed')) await loadClosed(true);
       });
   }
-  function heard(message: LiveMessage): void {
+  function lookIn(delay: number): void {
+    const now = Date.now();
+    const at = Math.max(now + delay, lookedAt + together.apart);
+    if (soon && soon.at <= at) return;
+    clearTimeout(soon?.timer);
+    soon = {
+      at,
+      timer: setTimeout(() => {
+        soon = undefined;
+        lookedAt = Date.now();
+        void lookAtNews();
+      }, at - now),
+    };
+  }
+  function heard(message: News): void {
     if ('job' in message) told.set(message.job, Math.max(told.get(message.job) ?? 0, message.seq));
     else all = true;
-    soon ??= setTimeout(() => {
-      soon = undefined;
-      void lookAtNews();
-    }, together);
+    lookIn(shown > 0 || all ? together.shown : together.unseen);
+  }
+  const lookSoon = (): void => {
+    if (soon) lookIn(together.shown);
+  };
+  /** For as long as the component lives that calls it, cards are on the screen and follow what is written. */
+  function show(): void {
+    shown += 1;
+    lookSoon();
+    onScopeDispose(() => (shown -= 1));
   }
   onLive(heard);
+  // Its own timers rang from its ledger; from now on they ring from its card.
+  onOtherJob(lookSoon);
 
   const timers = computed(() =>
     (cards.value ?? [])
       .flatMap((card) => card.waits.map((wait) => ({ ...wait, jobId: card.jobId, number: card.number, title: card.title })))
       .sort((a, b) => a.endsAt - b.endsAt || (a.id < b.id ? -1 : 1)),
   );
-  return { cards, total, closed, closedTotal, closedMore, closedNext, unreadable, reached, timers, load, loadClosed };
+  return { cards, total, closed, closedTotal, closedMore, closedNext, unreadable, reached, timers, load, loadClosed, show };
 });

@@ -3,7 +3,7 @@
 import { formatOrdersCsv, type CardPart, type EntryDraft, type Orders, type StockState } from '@veglia/contract';
 import type { Body } from '@veglia/core';
 import { v7 as uuidv7 } from 'uuid';
-import { computed, onMounted, reactive, ref, shallowRef } from 'vue';
+import { computed, onMounted, onUnmounted, reactive, ref, shallowRef } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { api, NotReached } from '../../api.ts';
 import { money, useNames } from '../../names.ts';
@@ -45,7 +45,19 @@ async function load(): Promise<void> {
 onMounted(async () => {
   await load();
 });
-onLive(() => void load());
+/** A batch of news is one look (milliseconds, value of ours). */
+const together = 250;
+let soon: ReturnType<typeof setTimeout> | undefined;
+const unhear = onLive(() => {
+  soon ??= setTimeout(() => {
+    soon = undefined;
+    void load();
+  }, together);
+});
+onUnmounted(() => {
+  unhear();
+  clearTimeout(soon);
+});
 
 interface Line {
   readonly job: Orders['jobs'][number];

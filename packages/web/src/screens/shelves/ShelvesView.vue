@@ -23,6 +23,7 @@ const { t } = useI18n();
 const router = useRouter();
 const packs = usePacks();
 const shelf = useShelf();
+shelf.show();
 const names = useNames(() => packs.current);
 const wanted = ref('');
 const unknownCode = ref(false);
