@@ -9,6 +9,7 @@ const shared = { transform, extensionsToTreatAsEsm: ['.ts'], testEnvironment: 'n
 export default {
   // Not a project's option: said in one, it is not heard.
   testTimeout: 60_000,
+  testSequencer: '<rootDir>/scripts/lib/longestFirst.mjs',
   projects: [
     {
       ...shared,

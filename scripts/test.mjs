@@ -126,14 +126,14 @@ const parts = {
   crash,
   deploy,
   e2e: async () => (await build(), await playwright('end-to-end tests', 'e2e.json', [])),
-  /** Each part on both cores, one after the other: two parts beside each other take longer, and screens then miss their time. */
+  /** Each part on both cores, one after the other but for what mostly waits: others beside each other take longer, and screens then miss their time. */
   async all() {
     await build();
-    await Promise.all([checks(typeChecks), checks(lintChecks)]);
+    // A deployment waits for units, proxies and timers most of the time.
+    await Promise.all([checks(typeChecks), checks(lintChecks), deploy()]);
     await jest('unit tests', 'unit');
     await server();
     await crash();
-    await deploy();
     await playwright('end-to-end tests', 'e2e.json', []);
   },
 };
