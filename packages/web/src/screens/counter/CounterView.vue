@@ -51,7 +51,6 @@ const packs = usePacks();
 const session = useSession();
 const intakes = useIntakes();
 const shelf = useShelf();
-shelf.show();
 const errors = ref<IntakeErrors>({});
 const refusal = ref('');
 const saving = ref(false);
