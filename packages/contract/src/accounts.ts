@@ -63,6 +63,60 @@ export const confirmFactorSchema = z.strictObject({ code });
 /** Each opens once where the authenticator is lost. */
 export const recoveryCodesSchema = z.object({ codes: z.array(z.string()) });
 
+const encoded = (most: number) =>
+  z
+    .string()
+    .max(most)
+    .regex(/^[\w-]*$/, 'not base64url');
+/** What a browser says of a passkey it made (PublicKeyCredential in its JSON form, W3C Web Authentication); what else it says is left out. */
+export const passkeyMadeSchema = z.object({
+  id: encoded(1400).min(1),
+  rawId: encoded(1400),
+  type: z.literal('public-key'),
+  response: z.object({
+    clientDataJSON: encoded(4000),
+    attestationObject: encoded(20_000),
+    transports: z.array(z.string().max(20)).max(10).optional(),
+  }),
+  clientExtensionResults: z.object({}).prefault({}),
+});
+export type PasskeyMade = z.infer<typeof passkeyMadeSchema>;
+/** What a browser says of one that signed. */
+export const passkeyUsedSchema = z.object({
+  id: encoded(1400).min(1),
+  rawId: encoded(1400),
+  type: z.literal('public-key'),
+  response: z.object({
+    clientDataJSON: encoded(4000),
+    authenticatorData: encoded(4000),
+    signature: encoded(4000),
+    userHandle: encoded(200).nullish(),
+  }),
+  clientExtensionResults: z.object({}).prefault({}),
+});
+export type PasskeyUsed = z.infer<typeof passkeyUsedSchema>;
+/** For navigator.credentials, in its JSON form. */
+export const passkeyOptionsSchema = z.record(z.string(), z.unknown());
+export type PasskeyOptions = z.infer<typeof passkeyOptionsSchema>;
+export const passkeyOfferSchema = z.object({ options: passkeyOptionsSchema });
+/** Null: none was made for this name of the server. */
+export const passkeyAskedSchema = z.object({ options: passkeyOptionsSchema.nullable() });
+export const addPasskeySchema = z.strictObject({ name: z.string().trim().min(1, 'enter a name').max(60), passkey: passkeyMadeSchema });
+export const usePasskeySchema = z.strictObject({ passkey: passkeyUsedSchema });
+export const dropPasskeySchema = z.strictObject({ id: encoded(1400).min(1) });
+/** One's own; `at`: the name of the server that it is for. */
+export const passkeySchema = z.object({
+  id: z.string(),
+  name: z.string(),
+  at: z.string(),
+  addedAt: z.string(),
+  usedAt: z.string().nullable(),
+});
+/** One's own passkey. */
+export type Passkey = z.infer<typeof passkeySchema>;
+/** `possible`: the server was asked by a name; for a bare address browsers make none. */
+export const passkeysSchema = z.object({ passkeys: z.array(passkeySchema), possible: z.boolean() });
+
 /** An account as an owner sees it. */
 export const accountSchema = z.object({
   id: z.uuid(),
@@ -117,6 +171,8 @@ export const auditKinds = [
   'factor-set',
   'factor-removed',
   'recovery-code-used',
+  'passkey-added',
+  'passkey-removed',
   'bench-trusted',
   'bench-ended',
   'shop-changed',

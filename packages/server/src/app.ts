@@ -51,6 +51,7 @@ import { listAudit, record, type AuditFrom } from './accounts/audit.ts';
 import { requireMayWrite } from './accounts/entries.ts';
 import { joinByCode } from './accounts/join.ts';
 import { changePassword, confirmFactor, dropFactor, setPin, startFactor, trustBench } from './accounts/ownAccount.ts';
+import { addPasskey, askPasskey, dropPasskey, listPasskeys, offerPasskey, usePasskey } from './accounts/passkeys.ts';
 import type { Door } from './accounts/door.ts';
 import { confirmSelf, readSession, signIn, signInByPin, signInToDemo, signOut } from './accounts/signIn.ts';
 import { requireAccess, requireOwn, requireWho } from './accounts/who.ts';
@@ -221,6 +222,12 @@ export function createApp({
     startFactor: (_checked, exchange) => startFactor(accounts, exchange),
     confirmFactor: ({ body }, exchange) => confirmFactor(accounts, body, exchange),
     dropFactor: (_checked, exchange) => dropFactor(accounts, exchange),
+    listPasskeys: (_checked, exchange) => listPasskeys(accounts, exchange),
+    offerPasskey: (_checked, exchange) => offerPasskey(accounts, exchange),
+    addPasskey: ({ body }, exchange) => addPasskey(accounts, body, exchange),
+    dropPasskey: ({ body }, exchange) => dropPasskey(accounts, body, exchange),
+    askPasskey: (_checked, exchange) => askPasskey(accounts, exchange),
+    usePasskey: ({ body }, exchange) => usePasskey(accounts, body, exchange),
     listAccounts: async () => ({ accounts: await listAccounts(store) }),
     addAccount: async ({ body }, { request }) => ({ accounts: await addAccount(store, body, from(request)) }),
     changeAccount: async ({ params, body }, { request }) => ({ accounts: await changeAccount(store, params.id, body, from(request)) }),

@@ -39,6 +39,7 @@ import {
   testPassword,
   type TestApp,
 } from './support/testApp.ts';
+import { TestBrowser } from './support/browser.ts';
 
 let now = noon;
 let running: TestApp;
@@ -49,37 +50,10 @@ afterAll(() => running.close());
 const minutes = (n: number): number => n * 60_000;
 const pass = (ms: number): void => void (now = new Date(now.getTime() + ms));
 
-/** A browser: it keeps what it is told to keep. */
-class Browser {
-  #cookies = new Map<string, string>();
-  async #keep(asked: Promise<Response>): Promise<Response> {
-    const reply = await asked;
-    for (const one of cookiesOf(reply).split('; ').filter(Boolean)) {
-      const at = one.indexOf('=');
-      this.#cookies.set(one.slice(0, at), one.slice(at + 1));
-    }
-    return reply;
-  }
-  get cookie(): string {
-    return [...this.#cookies].map(([name, value]) => `${name}=${value}`).join('; ');
-  }
-  forget(name: string): void {
-    this.#cookies.delete(name);
-  }
-  async get(path: string): Promise<Response> {
-    return this.#keep(Promise.resolve(askUnknown(running.app).get(path).set('cookie', this.cookie)));
-  }
-  async send(method: 'post' | 'put', path: string, body: object = {}): Promise<Response> {
-    return this.#keep(Promise.resolve(askUnknown(running.app)[method](path).set('cookie', this.cookie).send(body)));
-  }
-  signIn(name: string, password: string, code?: string): Promise<Response> {
-    return this.send('post', '/api/session', { name, password, ...(code === undefined ? {} : { code }) });
-  }
-  pin(person: string, pin: string): Promise<Response> {
-    return this.send('post', '/api/session/pin', { person, pin });
-  }
-  async session(): Promise<Session> {
-    return sessionSchema.parse((await this.get('/api/session')).body);
+/** A browser of this shop. */
+class Browser extends TestBrowser {
+  constructor() {
+    super(running.app);
   }
 }
 const owner = () => ask(running.app);

@@ -64,7 +64,7 @@ describe('migrations', () => {
     'ALTER TABLE jobs DROP COLUMN snapshot',
     'ALTER TABLE job_cards DROP COLUMN counted',
     'DROP FUNCTION audit_only_forgets() CASCADE',
-    'DROP TABLE programmer_runs',
+    'DROP TABLE programmer_runs, passkeys',
     'DROP TABLE accounts, invitations, sessions, bench_people, benches, attempts, audit',
     'ALTER TABLE people DROP COLUMN role, DROP COLUMN left_at',
     `DROP TABLE counts_snapshots, told_experience, shop_settings, blink_tables, family_versions, board_versions, image_erasures, image_facts_before,

@@ -133,7 +133,7 @@ describe('a database', () => {
   test('that holds data is changed only after somebody says that there is a backup', async () => {
     const { app, owner } = fresh('veglia_template');
     await sql(owner, `DELETE FROM migrations WHERE name = '${newestMigration ?? ''}'`);
-    await sql(owner, 'DROP TABLE programmer_runs');
+    await sql(owner, 'DROP TABLE passkeys');
     const env = { DATABASE_URL: app, VEGLIA_OWNER_DATABASE_URL: owner };
     expect(await admin(['migrate'], env)).toMatchObject({ code: 10, out: expect.stringContaining('Make a backup first') });
     await expect(open(app)).rejects.toThrow(DatabaseNotFit);

@@ -12,12 +12,14 @@ const accountsLock = 8_346_004;
 
 /** By name. */
 export async function listAccounts(store: Store): Promise<Account[]> {
-  const [people, accounts, invited] = await Promise.all([
+  const [people, accounts, passkeys, invited] = await Promise.all([
     store.models.people.findAll({ order: [['name', 'ASC']] }),
     store.models.accounts.findAll(),
+    store.models.passkeys.findAll({ attributes: ['personId'] }),
     store.models.invitations.findAll({ where: { usedAt: null, until: { [Op.gt]: store.now() } } }),
   ]);
   const accountOf = new Map(accounts.map((one) => [one.personId, one]));
+  const withPasskey = new Set(passkeys.map(({ personId }) => personId));
   const waiting = new Set(invited.map(({ personId }) => personId));
   return people.map(({ id, name, role, leftAt }) => {
     const account = accountOf.get(id);
@@ -27,7 +29,7 @@ export async function listAccounts(store: Store): Promise<Account[]> {
       role,
       state: leftAt !== null ? 'left' : waiting.has(id) ? 'invited' : account ? 'active' : 'none',
       hasPin: account ? account.pinHash !== null : false,
-      hasFactor: account ? account.factorSecret !== null : false,
+      hasFactor: account ? account.factorSecret !== null || withPasskey.has(id) : false,
       lastSignIn: account?.lastSignIn?.toISOString() ?? null,
     };
   });

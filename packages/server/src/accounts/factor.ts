@@ -1,6 +1,6 @@
 /** Codes of an authenticator (RFC 6238: SHA-1, six digits, 30 s, what every authenticator can) and recovery codes. */
 import { Secret, TOTP } from 'otpauth';
-import { isSecret, plainCode } from './secrets.ts';
+import { hashOf, isSecret, newCode, plainCode } from './secrets.ts';
 import type { AccountRow } from '../database/models.ts';
 
 const stepMs = 30_000;
@@ -21,6 +21,13 @@ export function stepOfCode(secret: string, code: string, at: Date, last: number)
   const delta = totpOf(secret).validate({ token, timestamp: at.getTime(), window });
   const step = delta === null ? undefined : Math.floor(at.getTime() / stepMs) + delta;
   return step !== undefined && step > last ? step : undefined;
+}
+
+const recoveryCodes = 8;
+/** Codes to be shown once, and what is kept of them. */
+export async function newRecoveryCodes(): Promise<{ codes: string[]; hashes: string[] }> {
+  const codes = Array.from({ length: recoveryCodes }, newCode);
+  return { codes, hashes: await Promise.all(codes.map((one) => hashOf(plainCode(one)))) };
 }
 
 /** What of the account a code uses up; undefined where it is wrong. */

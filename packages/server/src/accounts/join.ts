@@ -72,6 +72,7 @@ export async function joinByCode(
       },
       { transaction },
     );
+    await store.models.passkeys.destroy({ where: { personId: id }, transaction });
     await record(store, invited ? 'joined' : 'owner-made', { ...from, person: id }, id, transaction);
     return id;
   });

@@ -4,12 +4,10 @@ import { v7 as uuidv7 } from 'uuid';
 import { ApiError } from '../http/apiError.ts';
 import type { Exchange } from '../http/serve.ts';
 import { record } from './audit.ts';
-import { factorAddress, newFactorSecret, stepOfCode } from './factor.ts';
-import { hashOf, newCode, newToken, plainCode, requireStrong, tokenHash } from './secrets.ts';
+import { factorAddress, newFactorSecret, newRecoveryCodes, stepOfCode } from './factor.ts';
+import { hashOf, newToken, requireStrong, tokenHash } from './secrets.ts';
 import { begin, benchOf, fromOf, peopleOf, readSession, type Accounts } from './signIn.ts';
 import { requireWho } from './who.ts';
-
-const recoveryCodes = 8;
 
 /** All other sessions of this person end. Throws weak-password. */
 export async function changePassword(
@@ -83,18 +81,18 @@ export async function confirmFactor(
   const pending = account?.factorPending;
   const step = pending ? stepOfCode(pending, code, store.now(), 0) : undefined;
   if (!account || !pending || step === undefined) throw new ApiError('wrong-code');
-  const codes = Array.from({ length: recoveryCodes }, newCode);
-  const recoveryHashes = await Promise.all(codes.map((one) => hashOf(plainCode(one))));
+  const { codes, hashes: recoveryHashes } = await newRecoveryCodes();
   await account.update({ factorSecret: pending, factorPending: null, factorStep: step, recoveryHashes });
   await record(store, 'factor-set', { ...fromOf(request), person: who.id });
   return { codes };
 }
 
-/** Throws nothing where there is none. */
+/** Authenticator, passkeys and recovery codes. Throws nothing where there is none. */
 export async function dropFactor(accounts: Accounts, { request }: Exchange): Promise<Session> {
   const { store } = accounts;
   const who = requireWho(request);
   await store.models.accounts.update({ factorSecret: null, factorPending: null, recoveryHashes: [] }, { where: { personId: who.id } });
+  await store.models.passkeys.destroy({ where: { personId: who.id } });
   await record(store, 'factor-removed', { ...fromOf(request), person: who.id });
   return readSession(accounts, { request });
 }

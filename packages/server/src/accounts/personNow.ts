@@ -14,5 +14,5 @@ export interface PersonNow {
 
 /** Columns of `PersonNow` from `people p LEFT JOIN accounts a`; `bench`: an SQL expression, the bench of the session or null. */
 export const personNowColumns = (bench: string): string =>
-  `p.name, p.role, p.left_at IS NOT NULL AS left, a.sessions_from, a.pin_hash IS NOT NULL AS has_pin, a.factor_secret IS NOT NULL AS has_factor,
+  `p.name, p.role, p.left_at IS NOT NULL AS left, a.sessions_from, a.pin_hash IS NOT NULL AS has_pin, a.factor_secret IS NOT NULL OR EXISTS (SELECT 1 FROM passkeys k WHERE k.person_id = p.id) AS has_factor,
    ${bench} IS NOT NULL AND NOT EXISTS (SELECT 1 FROM benches b WHERE b.id = ${bench} AND b.ended_at IS NULL) AS bench_ended`;

@@ -18,6 +18,8 @@ declare module 'express-session' {
     at?: number;
     confirmedAt?: number;
     seenAt?: number;
+    /** A password that was right and waits for the second factor, or a passkey that is being made; `challenge`: what it has to sign. */
+    factor?: { person: string; to: 'add' | 'sign-in' | 'confirm'; at: number; challenge?: string };
   }
 }
 

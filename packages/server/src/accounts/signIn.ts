@@ -108,7 +108,7 @@ async function requireFactor(
   code: string | undefined,
   from: { address: string | undefined },
 ): Promise<void> {
-  if (account.factorSecret === null) return;
+  if (account.factorSecret === null && (await store.models.passkeys.count({ where: { personId: account.personId } })) === 0) return;
   if (code === undefined) throw new ApiError('code-needed');
   const used = await factorUsed(account, code, store.now());
   if (!used) throw new ApiError('wrong-code');
@@ -127,8 +127,9 @@ async function requireFactor(
 export async function signIn(
   accounts: Accounts,
   { name, password, code }: { readonly name: string; readonly password: string; readonly code?: string | undefined },
-  { request, response }: Exchange,
+  exchange: Exchange,
 ): Promise<Session> {
+  const { request } = exchange;
   requireEncrypted(accounts, request);
   const { store, attempts, browser } = accounts;
   const from = fromOf(request);
@@ -148,24 +149,32 @@ export async function signIn(
     if (!(await isSecret(password, found?.account.passwordHash)) || !found) throw new ApiError('wrong-sign-in');
     await requireFactor(accounts, found.account, code, from);
   } catch (error) {
-    if (error instanceof ApiError && error.code === 'code-needed') await attempts.giveBack(keys);
-    else if (error instanceof ApiError) {
+    if (error instanceof ApiError && error.code === 'code-needed' && found) {
+      await attempts.giveBack(keys);
+      request.session.factor = { person: found.person.id, to: 'sign-in', at: store.now().getTime() };
+    } else if (error instanceof ApiError) {
       // A name that is nobody’s may be a password in the wrong field: it is not kept.
       await record(store, 'sign-in-refused', { ...from, person: found?.person.id });
     }
     throw error;
   }
-  const { person } = found;
   await attempts.giveBack(keys);
   if (mark !== undefined) await attempts.forget('known', mark);
-  const now = store.now();
-  await begin(accounts, request, { person: person.id, how: 'password', confirmedAt: now.getTime() });
-  browser.know(request, response, person.id);
-  const bench = await benchOf(store, browser, request);
-  if (bench) await store.models.benchPeople.upsert({ benchId: bench.id, personId: person.id, passwordAt: now, wrongPins: 0 });
-  await store.models.accounts.update({ lastSignIn: now }, { where: { personId: person.id } });
-  await record(store, 'signed-in', { ...from, person: person.id });
+  await finishSigningIn(accounts, found.person.id, exchange);
   return readSession(accounts, { request });
+}
+
+/** Whoever has shown all that is asked of them is in. Throws wrong-sign-in for somebody who was let go meanwhile. */
+export async function finishSigningIn(accounts: Accounts, person: string, { request, response }: Exchange): Promise<void> {
+  const { store, browser } = accounts;
+  if ((await store.models.people.count({ where: { id: person, leftAt: null } })) === 0) throw new ApiError('wrong-sign-in');
+  const now = store.now();
+  await begin(accounts, request, { person, how: 'password', confirmedAt: now.getTime() });
+  browser.know(request, response, person);
+  const bench = await benchOf(store, browser, request);
+  if (bench) await store.models.benchPeople.upsert({ benchId: bench.id, personId: person, passwordAt: now, wrongPins: 0 });
+  await store.models.accounts.update({ lastSignIn: now }, { where: { personId: person } });
+  await record(store, 'signed-in', { ...fromOf(request), person });
 }
 
 /** Throws pin-not-here, wrong-sign-in, too-many-attempts. */
@@ -229,9 +238,10 @@ export async function signOut(accounts: Accounts, { request }: Exchange): Promis
 export async function confirmSelf(
   accounts: Accounts,
   { password, code }: { readonly password: string; readonly code?: string | undefined },
-  { request }: Exchange,
+  exchange: Exchange,
 ): Promise<Session> {
   const { store, attempts } = accounts;
+  const { request } = exchange;
   const who = requireWho(request);
   const from = { ...fromOf(request), person: who.id };
   const keys = [['known', `confirm ${who.id}`] as const];
@@ -241,11 +251,19 @@ export async function confirmSelf(
     if (!account || !(await isSecret(password, account.passwordHash))) throw new ApiError('wrong-sign-in');
     await requireFactor(accounts, account, code, from);
   } catch (error) {
-    if (error instanceof ApiError && error.code === 'code-needed') await attempts.giveBack(keys);
+    if (error instanceof ApiError && error.code === 'code-needed') {
+      await attempts.giveBack(keys);
+      request.session.factor = { person: who.id, to: 'confirm', at: store.now().getTime() };
+    }
     throw error;
   }
-  await attempts.forget('known', `confirm ${who.id}`);
-  request.session.confirmedAt = store.now().getTime();
-  await record(store, 'confirmed', from);
+  await finishConfirming(accounts, who.id, exchange);
   return readSession(accounts, { request });
+}
+
+/** Whoever is signed in has shown once more who they are. */
+export async function finishConfirming({ store, attempts }: Accounts, person: string, { request }: Exchange): Promise<void> {
+  await attempts.forget('known', `confirm ${person}`);
+  request.session.confirmedAt = store.now().getTime();
+  await record(store, 'confirmed', { ...fromOf(request), person });
 }

@@ -16,6 +16,7 @@ import * as imageErasures from './migrations/0013-image-erasures.ts';
 import * as imageFactsBefore from './migrations/0014-image-facts-before.ts';
 import * as stock from './migrations/0015-stock.ts';
 import * as accounts from './migrations/0016-accounts.ts';
+import * as passkeys from './migrations/0019-passkeys.ts';
 import * as programmerRuns from './migrations/0018-programmer-runs.ts';
 import * as forgetting from './migrations/0017-forgetting.ts';
 import * as listOfJobs from './migrations/0008-list-of-jobs.ts';
@@ -39,6 +40,7 @@ const migrations: readonly { name: string; up: (options: { context: QueryInterfa
   { name: '0016-accounts', up: accounts.up },
   { name: '0017-forgetting', up: forgetting.up },
   { name: '0018-programmer-runs', up: programmerRuns.up },
+  { name: '0019-passkeys', up: passkeys.up },
 ];
 
 /** Name of the last migration this program knows. */
@@ -124,7 +126,7 @@ async function grant(owner: Sequelize, appRole: string): Promise<void> {
   await owner.query(`GRANT SELECT, INSERT, UPDATE ON stock_items TO ${role}`);
   await owner.query(`GRANT SELECT, INSERT ON stock_items_before, stock_moves TO ${role}`);
   await owner.query(`GRANT SELECT, INSERT, UPDATE ON accounts, benches, bench_people TO ${role}`);
-  await owner.query(`GRANT SELECT, INSERT, UPDATE, DELETE ON invitations, sessions, attempts TO ${role}`);
+  await owner.query(`GRANT SELECT, INSERT, UPDATE, DELETE ON invitations, sessions, attempts, passkeys TO ${role}`);
   await owner.query(`GRANT SELECT, INSERT, UPDATE (about, from_address) ON audit TO ${role}`);
   await owner.query(`GRANT DELETE ON job_cards TO ${role}`);
   await owner.query(`GRANT SELECT ON migrations TO ${role}`);

@@ -33,6 +33,19 @@ export interface AccountRow extends Model<InferAttributes<AccountRow>, InferCrea
   sessionsFrom: Date;
   lastSignIn: CreationOptional<Date | null>;
 }
+/** A passkey: the public half, and where it was made for. */
+export interface PasskeyRow extends Model<InferAttributes<PasskeyRow>, InferCreationAttributes<PasskeyRow>> {
+  id: string;
+  personId: string;
+  /** Name of the server. */
+  rp: string;
+  name: string;
+  publicKey: Buffer;
+  counter: number;
+  transports: string[];
+  addedAt: Date;
+  usedAt: CreationOptional<Date | null>;
+}
 /** A code that lets somebody choose a password; without a person it makes the first owner. */
 export interface InvitationRow extends Model<InferAttributes<InvitationRow>, InferCreationAttributes<InvitationRow>> {
   codeHash: string;
@@ -214,6 +227,7 @@ export interface Models {
   readonly boardVersions: ModelStatic<BoardVersionRow>;
   readonly meta: ModelStatic<MetaRow>;
   readonly accounts: ModelStatic<AccountRow>;
+  readonly passkeys: ModelStatic<PasskeyRow>;
   readonly invitations: ModelStatic<InvitationRow>;
   readonly benches: ModelStatic<BenchRow>;
   readonly benchPeople: ModelStatic<BenchPersonRow>;
@@ -379,6 +393,21 @@ export function defineModels(sequelize: Sequelize): Models {
         lastSignIn: dateOrNull(),
       },
       options('accounts'),
+    ),
+    passkeys: sequelize.define<PasskeyRow>(
+      'passkey',
+      {
+        id: textKey(),
+        personId: uuid(),
+        rp: text(),
+        name: text(),
+        publicKey: { type: DataTypes.BLOB, allowNull: false },
+        counter: { type: DataTypes.BIGINT, allowNull: false },
+        transports: { type: DataTypes.ARRAY(DataTypes.TEXT), allowNull: false },
+        addedAt: date(),
+        usedAt: dateOrNull(),
+      },
+      options('passkeys'),
     ),
     invitations: sequelize.define<InvitationRow>(
       'invitation',

@@ -46,6 +46,7 @@ export async function eraseAccount(store: Store, id: string, from: AuditFrom): P
       { passwordHash: noPassword, pinHash: null, factorSecret: null, factorPending: null, recoveryHashes: [] },
       { where: { personId: id }, transaction },
     );
+    await store.models.passkeys.destroy({ where: { personId: id }, transaction });
     await store.models.audit.update({ fromAddress: null }, { where: { personId: id }, transaction });
     await store.models.audit.update({ about: null }, { where: { about: before }, transaction });
     await record(store, 'account-erased', from, id, transaction);
