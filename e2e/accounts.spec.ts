@@ -113,6 +113,61 @@ test('an invited technician writes under the own name; let go, they are out, and
   await expect(page.getByTestId('audit')).toContainText('Person is back');
 });
 
+test('a passkey is added, asked for after the password, and given up for a recovery code', async ({ page, browser, app }) => {
+  const code = await invite(page, 'Ansel Vane', 'Owner');
+  const address = app.address.replace('127.0.0.1', 'localhost');
+  const theirs = await fresh(browser, address);
+  const password = 'eleven blue ladders leaning';
+  // Chromium's own authenticator, in software, that is touched at once.
+  const devtools = await theirs.context().newCDPSession(theirs);
+  await devtools.send('WebAuthn.enable');
+  const { authenticatorId } = await devtools.send('WebAuthn.addVirtualAuthenticator', {
+    options: {
+      protocol: 'ctap2',
+      transport: 'usb',
+      hasResidentKey: true,
+      hasUserVerification: true,
+      isUserVerified: true,
+      automaticPresenceSimulation: true,
+    },
+  });
+  await join(theirs, code, password);
+  await theirs.goto('/account');
+  const sheet = theirs.getByTestId('passkeys');
+  await sheet.getByLabel('What it is').fill('Key on my ring');
+  await sheet.getByTestId('add-passkey').click();
+  await expect(sheet.getByTestId('passkey')).toContainText('For localhost, not used yet');
+  const codes = await theirs.getByTestId('factor').getByRole('listitem').allTextContents();
+  expect(codes).toHaveLength(8);
+  expect((await new AxeBuilder({ page: theirs }).withTags(['wcag2a', 'wcag2aa']).analyze()).violations).toEqual([]);
+  await theirs.getByRole('button', { name: 'Lock' }).click();
+  const signIn = async (): Promise<void> => {
+    await expect(theirs.getByTestId('door')).toBeVisible();
+    await theirs.getByTestId('door').getByLabel('Name').fill('Ansel Vane');
+    await theirs.getByTestId('door').getByLabel('Password', { exact: true }).fill(password);
+    await theirs.getByTestId('door-sign-in').click();
+  };
+  await signIn();
+  await theirs.getByTestId('use-passkey').click();
+  await expect(theirs.getByTestId('door')).toHaveCount(0);
+  await expect(theirs.getByTestId('passkey')).toContainText('For localhost, last used');
+  // Lost: the browser finds none, and a recovery code opens.
+  await devtools.send('WebAuthn.setAutomaticPresenceSimulation', { authenticatorId, enabled: false });
+  await devtools.send('WebAuthn.removeVirtualAuthenticator', { authenticatorId });
+  await devtools.send('WebAuthn.addVirtualAuthenticator', {
+    options: { protocol: 'ctap2', transport: 'usb', automaticPresenceSimulation: true },
+  });
+  await theirs.getByRole('button', { name: 'Lock' }).click();
+  await signIn();
+  await theirs.getByTestId('use-passkey').click();
+  await expect(theirs.getByTestId('door-wrong')).toContainText('The passkey was not used.');
+  await theirs.getByLabel('Code of your authenticator, or a recovery code').fill(codes[0] ?? '');
+  await theirs.getByTestId('door-sign-in').click();
+  await expect(theirs.getByTestId('door')).toHaveCount(0);
+  await theirs.getByTestId('passkey').getByRole('button').click();
+  await expect(theirs.getByTestId('passkey')).toHaveCount(0);
+});
+
 test('a bench is trusted, locked and opened with a PIN; what decides over others asks for the password', async ({ page, browser, app }) => {
   const code = await invite(page, 'Sabra Wick', 'Owner');
   const bench = await fresh(browser, app.address);

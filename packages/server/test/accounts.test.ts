@@ -12,10 +12,8 @@ import {
   type Operation,
   type Role,
   type RouteDescription,
-  type Session,
 } from '@veglia/contract';
 import { Secret, TOTP } from 'otpauth';
-import type { Response } from 'supertest';
 import { v7 as uuidv7 } from 'uuid';
 import { pino } from 'pino';
 import { openDoor } from '../src/accounts/door.ts';

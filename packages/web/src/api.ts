@@ -48,6 +48,8 @@ import {
   type NewTold,
   type Operation,
   type Paces,
+  type PasskeyOptions,
+  type PasskeyUsed,
   type Person,
   type Photo,
   type ProblemDocument,
@@ -215,6 +217,13 @@ export const api = {
   startFactor: () => call('startFactor', { body: {} }),
   confirmFactor: async (code: string): Promise<Reply<string[]>> =>
     part(await call('confirmFactor', { body: { code } }), ({ codes }) => codes),
+  passkeys: () => call('listPasskeys', {}),
+  offerPasskey: async (): Promise<Reply<PasskeyOptions>> => part(await call('offerPasskey', { body: {} }), ({ options }) => options),
+  addPasskey: async (body: Asked<'addPasskey'>['body']): Promise<Reply<string[]>> =>
+    part(await call('addPasskey', { body }), ({ codes }) => codes),
+  dropPasskey: (id: string) => call('dropPasskey', { body: { id } }),
+  askPasskey: async (): Promise<Reply<PasskeyOptions | null>> => part(await call('askPasskey', { body: {} }), ({ options }) => options),
+  usePasskey: (passkey: PasskeyUsed): Promise<Reply<Session>> => call('usePasskey', { body: { passkey } }),
   dropFactor: (): Promise<Reply<Session>> => call('dropFactor', { body: {} }),
   accounts: async (): Promise<Reply<Account[]>> => part(await call('listAccounts', {}), ({ accounts }) => accounts),
   addAccount: async (body: Asked<'addAccount'>['body']): Promise<Reply<Account[]>> =>

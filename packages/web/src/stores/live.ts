@@ -29,7 +29,7 @@ export function onOtherJob(listener: () => void): void {
 }
 function sayWatched(): void {
   // Before it is open, and after a break, opening it says so.
-  if (socket?.readyState !== WebSocket.OPEN) return;
+  if (socket?.readyState !== ReconnectingWebSocket.OPEN) return;
   const request: LiveRequest = { watch: watched === undefined ? [] : [watched] };
   socket.send(JSON.stringify(request));
 }

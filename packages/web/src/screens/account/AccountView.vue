@@ -7,6 +7,7 @@ import { useI18n } from 'vue-i18n';
 import { api, NotReached, type Reply } from '../../api.ts';
 import TextField from '../../parts/TextField.vue';
 import { useSession } from '../../stores/session.ts';
+import PasskeySheet from './PasskeySheet.vue';
 
 const { t } = useI18n();
 const session = useSession();
@@ -56,6 +57,10 @@ async function confirmFactor(): Promise<void> {
   recovery.value = codes;
   secret.value = undefined;
   form.code = '';
+  await session.load();
+}
+async function passkeysChanged(codes: readonly string[]): Promise<void> {
+  recovery.value = codes;
   await session.load();
 }
 const endFactor = (): Promise<unknown> => ask(() => session.become(api.dropFactor()));
@@ -128,6 +133,7 @@ const endFactor = (): Promise<unknown> => ask(() => session.become(api.dropFacto
         <button v-else type="button" class="push" data-test="start-factor" @click="startFactor">{{ t('account.factorStart') }}</button>
       </template>
     </section>
+    <PasskeySheet :ask="ask" :has-factor="me?.hasFactor === true" @changed="passkeysChanged" />
   </div>
 </template>
 

@@ -3,23 +3,33 @@
 import type { ElInput } from 'element-plus';
 import { onMounted, reactive, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
-import { api, NotReached } from '../../api.ts';
+import type { Session } from '@veglia/contract';
+import { api, NotReached, type Reply } from '../../api.ts';
 import TextField from '../../parts/TextField.vue';
 import { useSession } from '../../stores/session.ts';
+import { useFactor } from './factor.ts';
 
 const { t } = useI18n();
 const session = useSession();
-const form = reactive({ password: '', code: '' });
-const needsFactor = ref(session.state?.signedIn?.hasFactor === true);
+const form = reactive({ password: '' });
+const factor = useFactor(session.state?.signedIn?.hasFactor === true);
+const { needed: needsFactor, code, options: passkey } = factor;
 const wrong = ref<string>();
 const field = ref<InstanceType<typeof ElInput>>();
 onMounted(() => field.value?.focus());
-async function confirm(): Promise<void> {
+const confirm = (): Promise<void> =>
+  send(() => api.confirmSelf({ password: form.password, ...(code.value === '' ? {} : { code: code.value }) }));
+async function send(reply: () => Promise<Reply<Session> | undefined>): Promise<void> {
   wrong.value = undefined;
   try {
-    const said = await session.become(api.confirmSelf({ password: form.password, ...(form.code === '' ? {} : { code: form.code }) }));
+    const came = await reply();
+    if (!came) {
+      wrong.value = t('door.passkeyNot');
+      return;
+    }
+    const said = await session.become(Promise.resolve(came));
     if (said.ok) session.confirmed(true);
-    else if (said.problem.code === 'code-needed') needsFactor.value = true;
+    else if (said.problem.code === 'code-needed') await factor.need();
     else wrong.value = said.problem.title;
   } catch (error) {
     if (!(error instanceof NotReached)) throw error;
@@ -37,7 +47,10 @@ async function confirm(): Promise<void> {
         <label for="confirm-password">{{ t('door.password') }}</label>
         <el-input id="confirm-password" ref="field" v-model="form.password" type="password" show-password autocomplete="current-password" />
       </div>
-      <TextField v-if="needsFactor" id="confirm-factor" v-model="form.code" inputmode="numeric" :label="t('door.factor')" />
+      <button v-if="passkey" type="button" class="push full" data-test="use-passkey" @click="send(factor.sign)">
+        {{ t('door.usePasskey') }}
+      </button>
+      <TextField v-if="needsFactor" id="confirm-factor" v-model="code" inputmode="numeric" :label="t('door.factor')" />
       <p v-if="wrong" class="alarm" role="alert">{{ wrong }}</p>
       <div class="inline">
         <button type="submit" class="push full">{{ t('door.confirmIt') }}</button>

@@ -6,6 +6,7 @@ import { useI18n } from 'vue-i18n';
 import { api, NotReached, type Reply } from '../../api.ts';
 import TextField from '../../parts/TextField.vue';
 import { useSession } from '../../stores/session.ts';
+import { useFactor } from './factor.ts';
 import PinPad from './PinPad.vue';
 
 const { t } = useI18n();
@@ -13,7 +14,8 @@ const session = useSession();
 const form = reactive({ name: '', password: '', code: '' });
 const way = ref<'pin' | 'password' | 'code'>('password');
 const chosen = ref<string>();
-const needsFactor = ref(false);
+const factor = useFactor();
+const { needed: needsFactor, code: factorCode, options: passkey } = factor;
 const wrong = ref<string>();
 const busy = ref(false);
 const setUp = computed(() => session.state?.setUp === true);
@@ -31,14 +33,19 @@ watch(
 );
 
 /** What was typed stays but for the secret; a second factor is asked for where there is one. */
-async function send(reply: () => Promise<Reply<Session>>): Promise<void> {
+async function send(reply: () => Promise<Reply<Session> | undefined>): Promise<void> {
   if (busy.value) return;
   busy.value = true;
   wrong.value = undefined;
   try {
-    const said = await session.become(reply());
+    const came = await reply();
+    if (!came) {
+      wrong.value = t('door.passkeyNot');
+      return;
+    }
+    const said = await session.become(Promise.resolve(came));
     if (said.ok) return;
-    if (said.problem.code === 'code-needed') needsFactor.value = true;
+    if (said.problem.code === 'code-needed') await factor.need();
     else wrong.value = [said.problem.title, ...(said.problem.problems ?? []).map(({ sentence }) => sentence)].join(' ');
   } catch (error) {
     if (!(error instanceof NotReached)) throw error;
@@ -49,7 +56,7 @@ async function send(reply: () => Promise<Reply<Session>>): Promise<void> {
   }
 }
 const signIn = (): Promise<void> =>
-  send(() => api.signIn({ name: form.name, password: form.password, ...(form.code === '' ? {} : { code: form.code }) }));
+  send(() => api.signIn({ name: form.name, password: form.password, ...(factorCode.value === '' ? {} : { code: factorCode.value }) }));
 const join = (): Promise<void> =>
   send(() => api.joinByCode({ code: form.code, password: form.password, ...(setUp.value ? { name: form.name } : {}) }));
 function pinned(pin: string): void {
@@ -105,9 +112,14 @@ function pinned(pin: string): void {
             <label for="door-password">{{ t('door.password') }}</label>
             <el-input id="door-password" v-model="form.password" type="password" show-password autocomplete="current-password" />
           </div>
-          <TextField v-if="needsFactor" id="door-factor" v-model="form.code" inputmode="numeric" :label="t('door.factor')" />
+          <button v-if="passkey" type="button" class="push full" :disabled="busy" data-test="use-passkey" @click="send(factor.sign)">
+            {{ t('door.usePasskey') }}
+          </button>
+          <TextField v-if="needsFactor" id="door-factor" v-model="factorCode" inputmode="numeric" :label="t('door.factor')" />
           <p v-if="wrong" class="alarm" role="alert" data-test="door-wrong">{{ wrong }}</p>
-          <button type="submit" class="push full" :disabled="busy" data-test="door-sign-in">{{ t('door.signIn') }}</button>
+          <button type="submit" class="push" :class="{ full: !passkey }" :disabled="busy" data-test="door-sign-in">
+            {{ t('door.signIn') }}
+          </button>
         </form>
         <div class="inline">
           <button v-if="bench && bench.people.length > 0" type="button" class="plain" @click="way = 'pin'">
