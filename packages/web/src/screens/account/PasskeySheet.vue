@@ -61,7 +61,7 @@ async function drop(id: string): Promise<void> {
   <section class="sheet stack" data-test="passkeys">
     <h2>{{ t('account.passkeys') }}</h2>
     <p class="soft">{{ t('account.passkeysHelp') }}</p>
-    <ul v-if="passkeys.length > 0" class="plain">
+    <ul v-if="passkeys.length > 0" class="kept">
       <li v-for="one in passkeys" :key="one.id" class="inline" data-test="passkey">
         <span class="name">
           <strong>{{ one.name }}</strong>
@@ -86,6 +86,12 @@ async function drop(id: string): Promise<void> {
 </template>
 
 <style scoped>
+/* Below the second factor, which it is one of. */
+@media (min-width: 801px) {
+  section {
+    grid-column: 2;
+  }
+}
 .stack {
   display: grid;
   gap: 10px;
@@ -96,13 +102,13 @@ async function drop(id: string): Promise<void> {
 .stack > .push {
   justify-self: start;
 }
-.plain {
+.kept {
   padding: 0;
   list-style: none;
   display: grid;
   gap: 8px;
 }
-.plain > li {
+.kept > li {
   justify-content: space-between;
 }
 .name {
