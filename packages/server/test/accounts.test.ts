@@ -98,7 +98,7 @@ describe('the table of routes', () => {
   test('names every route once; nobody signed out passes any but those of signing in', async () => {
     expect(Object.keys(routeAccess).sort()).toEqual([...operations].sort());
     const open = operations.filter((one) => routeAccess[one].who === 'open');
-    expect(open.sort()).toEqual(['joinByCode', 'readSession', 'signIn', 'signInByPin', 'signInToDemo']);
+    expect(open.sort()).toEqual(['askPasskey', 'joinByCode', 'readSession', 'signIn', 'signInByPin', 'signInToDemo', 'usePasskey']);
     for (const operation of operations) {
       if (routeAccess[operation].who === 'open') continue;
       const { method, path } = asked(operation);
