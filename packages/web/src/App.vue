@@ -9,7 +9,7 @@ import { useIntakes } from './stores/intakes.ts';
 import { startLive } from './stores/live.ts';
 import { usePacks } from './stores/packs.ts';
 import { useShelf } from './stores/shelf.ts';
-import { startOutbox } from './stores/outbox.ts';
+import { outbox, startOutbox } from './stores/outbox.ts';
 import { letPhotoGo, refusedPhotos, startPhotos, tryPhotoAgain } from './stores/photos.ts';
 import { useSession } from './stores/session.ts';
 import ConfirmSheet from './screens/door/ConfirmSheet.vue';
@@ -70,6 +70,15 @@ watch(
     void intakes.flush();
   },
   { immediate: true },
+);
+// The same person signed in again: what waited for that goes at once, and not at the next occasion.
+watch(
+  () => session.state?.signedIn?.id,
+  (id) => {
+    if (id === undefined || !started) return;
+    void outbox.flush();
+    void intakes.flush();
+  },
 );
 </script>
 
