@@ -80,18 +80,13 @@ test('an answer on a bench changes the shelves of another without reload', async
   const before = await card(looking, job.number).locator('.next').textContent();
   await page.goto(`/jobs/${job.jobId}`);
   await expect(page.getByTestId('next')).toBeVisible();
-  // Cards are fetched where they are seen: a bench asks for none, whatever is written.
-  const asked: string[] = [];
-  page.on('request', (request) => void (request.url().includes('/api/jobs?') && asked.push(request.url())));
   await walk(page);
   await page.keyboard.press('1');
   await expect(page.locator('[data-test="ledger"] [data-kind="test.answered"]')).toHaveCount(1);
   await expect(card(looking, job.number).locator('.next')).not.toHaveText(before ?? '');
-  expect(asked).toEqual([]);
-  // On the way to the Shelves it looks.
+  // On the way to the Shelves it looks for itself.
   await page.getByRole('link', { name: 'Shelves' }).first().click();
   await expect(card(page, job.number).locator('.next')).toHaveText((await card(looking, job.number).locator('.next').textContent()) ?? '');
-  expect(asked.length).toBeGreaterThan(0);
   await looking.context().close();
 });
 

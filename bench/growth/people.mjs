@@ -54,7 +54,7 @@ export class Person {
       if (message.resync) return;
       for (const { job } of grown) this.#news.add(job);
       // As the app does: at the Shelves a moment later, at a bench once in a while for the timers.
-      const delay = this.atShelves ? Math.max(250, this.#lookedAt + 3000 - performance.now()) : 60_000;
+      const delay = this.atShelves ? Math.max(250, this.#lookedAt + 3000 - performance.now()) : 10_000;
       this.#looking ??= setTimeout(() => {
         this.#looking = undefined;
         this.#lookedAt = performance.now();

@@ -12,7 +12,7 @@ import { onLive, onOtherJob, type News } from './live.ts';
  * News within so many milliseconds are looked at together (values of ours): while cards are on the screen, and otherwise, where only their timers matter, which
  * ring wherever one is. In a shop where something is written all the time, cards follow no oftener than every `apart`.
  */
-const together = { shown: 250, unseen: 60_000, apart: 3000 };
+const together = { shown: 250, unseen: 10_000, apart: 3000 };
 /** Open sets beyond so many are found by searching: no workshop plans its day over more (value of ours). */
 const mostOpen = 1000;
 const closedAtOnce = 50;
