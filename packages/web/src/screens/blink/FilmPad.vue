@@ -4,7 +4,7 @@ import type { LightTrace } from '@veglia/core';
 import { computed, nextTick, onUnmounted, ref, shallowRef } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { openCamera } from '../../camera.ts';
-import { film, filmWidth, noteOn, traceOf, type Film, type FilmNote, type FilmProblem } from './film.ts';
+import { film, filmOfFile, filmWidth, noteOn, traceOf, type Film, type FilmNote, type FilmProblem } from './film.ts';
 
 const props = defineProps<{ of: 'camera' | 'video' }>();
 const emit = defineEmits<{ recorded: [trace: LightTrace] }>();
@@ -13,12 +13,14 @@ const video = ref<HTMLVideoElement>();
 const problem = ref<FilmProblem>();
 const open = ref(false);
 const recording = shallowRef<Film>();
+const starting = ref(false);
 const seconds = ref(0);
 const note = ref<FilmNote>();
 const spot = ref({ x: 0.5, y: 0.5 });
 const level = ref(0);
 let stream: MediaStream | undefined;
 let url = '';
+let chosen: File | undefined;
 
 async function startCamera(): Promise<void> {
   problem.value = undefined;
@@ -40,6 +42,7 @@ async function openFile(event: Event): Promise<void> {
   finish();
   if (url !== '') URL.revokeObjectURL(url);
   url = URL.createObjectURL(file);
+  chosen = file;
   open.value = true;
   await nextTick();
   const player = video.value;
@@ -69,18 +72,29 @@ function nudge(event: KeyboardEvent): void {
 }
 const share = (): number => (video.value?.videoHeight ?? 1) / Math.max(1, video.value?.videoWidth ?? 1);
 
+function seen(now: Film): void {
+  seconds.value = now.seconds.at(-1) ?? 0;
+  level.value = now.lights.at(-1)?.level ?? 0;
+  note.value = noteOn(now, share());
+  // The mark moves with the light.
+  if (now.seconds.length % 6 === 0) spot.value = { x: now.spot.x / filmWidth, y: now.spot.y / (filmWidth * share()) };
+  if (note.value === 'lost') finish();
+}
 async function start(): Promise<void> {
   const player = video.value;
-  if (!player) return;
+  if (!player || starting.value) return;
   note.value = undefined;
-  recording.value = film(player, spot.value, (now) => {
-    seconds.value = now.seconds.at(-1) ?? 0;
-    level.value = now.lights.at(-1)?.level ?? 0;
-    note.value = noteOn(now, share());
-    // The mark moves with the light.
-    if (now.seconds.length % 6 === 0) spot.value = { x: now.spot.x / filmWidth, y: now.spot.y / (filmWidth * share()) };
-    if (note.value === 'lost') finish();
-  });
+  starting.value = true;
+  const apart = props.of === 'video' && chosen ? await filmOfFile(chosen, { ...spot.value }, seen) : undefined;
+  starting.value = false;
+  if (apart) {
+    recording.value = apart.film;
+    await apart.read();
+    if (apart.film.seconds.length === 0) problem.value = 'cannot-play';
+    if (recording.value === apart.film) finish();
+    return;
+  }
+  recording.value = film(player, spot.value, seen);
   if (props.of === 'video') {
     player.currentTime = 0;
     player.onended = finish;
@@ -121,7 +135,9 @@ const mark = computed(() => ({ left: `${spot.value.x * 100}%`, top: `${spot.valu
         <span class="mark" :style="mark" aria-hidden="true" />
       </div>
       <p class="inline">
-        <button v-if="!recording" type="button" class="push full" data-test="record" @click="start">{{ t('blink.record') }}</button>
+        <button v-if="!recording" type="button" class="push full" data-test="record" :disabled="starting" @click="start">
+          {{ t('blink.record') }}
+        </button>
         <button v-else type="button" class="push full" data-test="stop" @click="finish">{{ t('blink.stop') }}</button>
         <span v-if="recording" class="figure">{{ t('blink.recorded', { n: seconds.toFixed(0) }) }}</span>
         <meter v-if="recording" :value="Math.sqrt(level)" min="0" max="1" :aria-label="t('blink.brightness')" />

@@ -22,11 +22,18 @@ const reach = 4;
 /** The spot's surroundings are taken anew this often, seconds: slow movement adds up. */
 const anewS = 1;
 
-/** Looks at every frame the video shows until stopped. `seen` hears of each. */
-export function film(video: HTMLVideoElement, at: Spot, seen: (film: Film) => void): Film {
+/** One picture at a time: `draw` puts it on the canvas, at its time in the film. */
+type Look = (draw: (context: CanvasRenderingContext2D, width: number, height: number) => void, mediaTime: number) => void;
+
+/** Follows the spot from picture to picture. `seen` is called with the film after each. */
+function eye(
+  shape: { width: number; height: number },
+  at: Spot,
+  seen: (film: Film) => void,
+): { film: Film; look: Look; running: () => boolean } {
   const canvas = document.createElement('canvas');
   canvas.width = filmWidth;
-  canvas.height = Math.max(1, Math.round((filmWidth * video.videoHeight) / Math.max(1, video.videoWidth)));
+  canvas.height = Math.max(1, Math.round((filmWidth * shape.height) / Math.max(1, shape.width)));
   const context = canvas.getContext('2d', { willReadFrequently: true });
   let running = true;
   let before: { picture: Picture; spot: Spot; seconds: number } | undefined;
@@ -37,9 +44,9 @@ export function film(video: HTMLVideoElement, at: Spot, seen: (film: Film) => vo
     spot: { x: at.x * canvas.width, y: at.y * canvas.height },
     stop: () => (running = false),
   };
-  const look = (_now: number, { mediaTime }: { mediaTime: number }): void => {
-    if (!running || !context) return;
-    context.drawImage(video, 0, 0, canvas.width, canvas.height);
+  const look: Look = (draw, mediaTime) => {
+    if (!context) return;
+    draw(context, canvas.width, canvas.height);
     const picture = context.getImageData(0, 0, canvas.width, canvas.height);
     began ??= mediaTime;
     const seconds = mediaTime - began;
@@ -49,15 +56,60 @@ export function film(video: HTMLVideoElement, at: Spot, seen: (film: Film) => vo
       if (seconds - before.seconds > anewS) before = { picture, spot: moved, seconds };
     } else before = { picture, spot: one.spot, seconds };
     // A film that starts over is another recording.
-    if (seconds >= (one.seconds.at(-1) ?? 0)) {
-      one.seconds.push(seconds);
-      one.lights.push(lightAt(picture, one.spot, spotRadius));
-      seen(one);
-    }
-    video.requestVideoFrameCallback(look);
+    if (seconds < (one.seconds.at(-1) ?? 0)) return;
+    one.seconds.push(seconds);
+    one.lights.push(lightAt(picture, one.spot, spotRadius));
+    seen(one);
   };
-  video.requestVideoFrameCallback(look);
+  return { film: one, look, running: () => running };
+}
+
+/** Looks at every frame the video shows until stopped: a machine that is busy misses some. */
+export function film(video: HTMLVideoElement, at: Spot, seen: (film: Film) => void): Film {
+  const { film: one, look, running } = eye({ width: video.videoWidth, height: video.videoHeight }, at, seen);
+  const frame = (_now: number, { mediaTime }: { mediaTime: number }): void => {
+    if (!running()) return;
+    look((context, width, height) => context.drawImage(video, 0, 0, width, height), mediaTime);
+    video.requestVideoFrameCallback(frame);
+  };
+  video.requestVideoFrameCallback(frame);
   return one;
+}
+
+/**
+ * A video file taken apart: `read` looks at every frame it holds, at its own time, however long that takes here, until the last or
+ * until stopped; where the file is damaged it ends there. Undefined where this browser can't take it apart: it can still be played.
+ */
+export async function filmOfFile(
+  file: Blob,
+  at: Spot,
+  seen: (film: Film) => void,
+): Promise<{ film: Film; read: () => Promise<void> } | undefined> {
+  // Without a secure connection browsers take no video apart.
+  if (typeof VideoDecoder === 'undefined') return undefined;
+  const { BlobSource, Input, MATROSKA, MP4, QTFF, VideoSampleSink, WEBM } = await import('mediabunny');
+  const input = new Input({ formats: [MP4, QTFF, WEBM, MATROSKA], source: new BlobSource(file) });
+  const track = await input.getPrimaryVideoTrack().catch(() => null);
+  if (!track || !(await track.canDecode().catch(() => false))) {
+    input.dispose();
+    return undefined;
+  }
+  const shape = { width: await track.getDisplayWidth(), height: await track.getDisplayHeight() };
+  const { film: one, look, running } = eye(shape, at, seen);
+  const read = async (): Promise<void> => {
+    try {
+      for await (const sample of new VideoSampleSink(track).samples()) {
+        if (running()) look((context, width, height) => sample.draw(context, 0, 0, width, height), sample.timestamp);
+        sample.close();
+        if (!running()) break;
+      }
+    } catch {
+      // What was seen before the damage is kept.
+    } finally {
+      input.dispose();
+    }
+  };
+  return { film: one, read };
 }
 
 export const filmNotes = ['too-dark', 'saturated', 'lost'] as const;
