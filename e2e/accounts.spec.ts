@@ -134,6 +134,10 @@ test('a passkey is added, asked for after the password, and given up for a recov
   await join(theirs, code, password);
   await theirs.goto('/account');
   const sheet = theirs.getByTestId('passkeys');
+  // A name too long is said before the key is touched.
+  await sheet.getByLabel('What it is').fill('k'.repeat(61));
+  await expect(sheet.getByText('1 character too many: at most 60.')).toBeVisible();
+  await expect(sheet.getByTestId('add-passkey')).toBeDisabled();
   await sheet.getByLabel('What it is').fill('Key on my ring');
   await sheet.getByTestId('add-passkey').click();
   await expect(sheet.getByTestId('passkey')).toContainText('For localhost, not used yet');
@@ -199,6 +203,9 @@ test('a bench is trusted, locked and opened with a PIN; what decides over others
   await bench.keyboard.press('Escape');
   await expect(bench.getByTestId('accounts-wrong')).toContainText('Enter your password again first');
   await bench.getByTestId('add-person').getByRole('button', { name: 'Add' }).click();
+  await bench.getByTestId('confirm-self').getByLabel('Password', { exact: true }).fill('six slow barges');
+  await bench.keyboard.press('Enter');
+  await expect(bench.getByTestId('confirm-self').getByRole('alert')).toHaveText('Password or code is wrong. Nothing was changed.');
   await confirm(bench, password);
   await expect(bench.getByTestId('accounts')).toContainText('Someone new');
 });

@@ -201,6 +201,8 @@ export { modificationSvg } from './modificationSvg.ts';
 export { mayUse, mayWrite, routeAccess, type Access } from './access.ts';
 export {
   accountSchema,
+  addAccountSchema,
+  addPasskeySchema,
   auditKinds,
   auditSchema,
   passwordBounds,
@@ -209,6 +211,7 @@ export {
   roleSchema,
   sessionSchema,
   signedInSchema,
+  trustBenchSchema,
   type Account,
   type AuditKind,
   type AuditLine,

@@ -24,7 +24,7 @@ const { t } = useI18n();
 const text = defineModel<string>({ required: true });
 const tooLong = computed(() => {
   const n = lettersTooMany(text.value, props.bounds ?? {});
-  return n === 0 ? undefined : t('common.tooLong', { n, most: props.bounds?.longest ?? 0 });
+  return n === 0 ? undefined : t('common.tooLong', { n, most: props.bounds?.longest ?? 0 }, n);
 });
 const list = (): Record<string, string> => (props.proposals ? { list: `${props.id}-proposals` } : {});
 </script>

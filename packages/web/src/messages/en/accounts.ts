@@ -29,6 +29,7 @@ export const accountsWords = {
     confirmTitle: 'Enter your password again',
     confirm: 'This can’t be undone or decides over others, so it needs your password.',
     confirmIt: 'Continue',
+    confirmWrong: 'Password or code is wrong. Nothing was changed.',
     cancel: 'Cancel',
     lock: 'Lock',
     account: 'Your account',
@@ -89,6 +90,8 @@ export const accountsWords = {
     add: 'Add a person',
     name: 'Name',
     role: 'Role',
+    access: 'Access',
+    nothingYet: 'No one has signed in yet.',
     addIt: 'Add',
     roleHelp: {
       technician: 'Works at the bench; changes boards, families and images.',

@@ -73,7 +73,7 @@ export const frameWords = {
     },
   },
   common: {
-    tooLong: '{n} characters too many: at most {most}.',
+    tooLong: '{n} character too many: at most {most}. | {n} characters too many: at most {most}.',
     minutes: '{n} min',
     wait: '+ {n} min waiting',
     loading: 'Loading …',

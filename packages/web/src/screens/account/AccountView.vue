@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** One’s own account: password, PIN, second factor, and whether this browser is a bench. */
-import { pinSchema } from '@veglia/contract';
+import { boundsOf, pinSchema, trustBenchSchema } from '@veglia/contract';
 import { toDataURL } from 'qrcode';
 import { computed, reactive, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
@@ -90,19 +90,11 @@ const endFactor = (): Promise<unknown> => ask(() => session.become(api.dropFacto
       <p v-if="bench" data-test="bench-is">{{ t('account.benchIs', { name: bench.name }) }}</p>
       <template v-else>
         <p class="soft">{{ t('account.benchNot') }}</p>
-        <TextField id="bench-name" v-model="form.bench" :label="t('account.benchName')" />
+        <TextField id="bench-name" v-model="form.bench" :bounds="boundsOf(trustBenchSchema.shape.name)" :label="t('account.benchName')" />
         <button type="submit" class="push" :disabled="!session.may('trustBench')" data-test="trust-bench">
           {{ t('account.benchTrust') }}
         </button>
       </template>
-    </form>
-    <form class="sheet stack" novalidate @submit.prevent="changePassword">
-      <h2>{{ t('account.password') }}</h2>
-      <div>
-        <label for="new-password">{{ t('door.newPassword') }}</label>
-        <el-input id="new-password" v-model="form.password" type="password" show-password autocomplete="new-password" />
-      </div>
-      <button type="submit" class="push" data-test="change-password">{{ t('account.change') }}</button>
     </form>
     <section class="sheet stack" data-test="factor">
       <h2>{{ t('account.factor') }}</h2>
@@ -134,6 +126,14 @@ const endFactor = (): Promise<unknown> => ask(() => session.become(api.dropFacto
       </template>
     </section>
     <PasskeySheet :ask="ask" :has-factor="me?.hasFactor === true" @changed="passkeysChanged" />
+    <form class="sheet stack" novalidate @submit.prevent="changePassword">
+      <h2>{{ t('account.password') }}</h2>
+      <div>
+        <label for="new-password">{{ t('door.newPassword') }}</label>
+        <el-input id="new-password" v-model="form.password" type="password" show-password autocomplete="new-password" />
+      </div>
+      <button type="submit" class="push" data-test="change-password">{{ t('account.change') }}</button>
+    </form>
   </div>
 </template>
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Who works here and what they may do, which benches are trusted, and what was done of it. For an owner. */
-import { roles, type Account, type AuditLine, type Bench, type Role } from '@veglia/contract';
+import { addAccountSchema, boundsOf, roles, type Account, type AuditLine, type Bench, type Role } from '@veglia/contract';
 import { v7 as uuidv7 } from 'uuid';
 import { onMounted, reactive, ref } from 'vue';
 import { useI18n } from 'vue-i18n';
@@ -82,7 +82,7 @@ const when = (iso: string): string => d(new Date(iso), 'minute');
         <tr>
           <th>{{ t('accounts.name') }}</th>
           <th>{{ t('accounts.role') }}</th>
-          <th></th>
+          <th>{{ t('accounts.access') }}</th>
           <th>{{ t('accounts.last') }}</th>
           <th>{{ t('accounts.factor') }}</th>
           <th></th>
@@ -132,7 +132,7 @@ const when = (iso: string): string => d(new Date(iso), 'minute');
   </section>
   <form class="sheet fields quarters" novalidate data-test="add-person" @submit.prevent="add">
     <h2 class="wide">{{ t('accounts.add') }}</h2>
-    <TextField id="account-name" v-model="form.name" :label="t('accounts.name')" />
+    <TextField id="account-name" v-model="form.name" :bounds="boundsOf(addAccountSchema.shape.name)" :label="t('accounts.name')" />
     <ChoiceField
       id="account-role"
       v-model="form.role"
@@ -156,7 +156,8 @@ const when = (iso: string): string => d(new Date(iso), 'minute');
   </section>
   <section class="sheet scroll" data-test="audit">
     <h2>{{ t('accounts.audit') }}</h2>
-    <table>
+    <p v-if="lines.length === 0" class="soft">{{ t('accounts.nothingYet') }}</p>
+    <table v-else>
       <thead>
         <tr>
           <th>{{ t('accounts.when') }}</th>
@@ -219,7 +220,7 @@ td {
   list-style: none;
 }
 .end {
-  align-self: end;
+  place-self: end start;
 }
 .code strong {
   font-size: 20px;
@@ -227,5 +228,6 @@ td {
 }
 select {
   min-height: 40px;
+  padding: 0 6px;
 }
 </style>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** One’s own passkeys: a second factor that is touched, not typed. */
-import type { Passkey } from '@veglia/contract';
-import { ref, shallowRef, watch } from 'vue';
+import { addPasskeySchema, boundsOf, type Passkey } from '@veglia/contract';
+import { computed, ref, shallowRef, watch } from 'vue';
 import { useI18n } from 'vue-i18n';
 import { api, NotReached, type Reply } from '../../api.ts';
 import TextField from '../../parts/TextField.vue';
@@ -18,6 +18,9 @@ const { t, d } = useI18n();
 const passkeys = shallowRef<readonly Passkey[]>([]);
 const possible = ref(true);
 const name = ref('');
+const nameSchema = addPasskeySchema.shape.name;
+/** Before the key is touched: a name that isn't taken would have it touched for nothing. */
+const nameFits = computed(() => nameSchema.safeParse(name.value).success);
 const brokenOff = ref(false);
 
 function show(reply: { passkeys: readonly Passkey[]; possible: boolean } | undefined): void {
@@ -78,20 +81,20 @@ async function drop(id: string): Promise<void> {
     </ul>
     <p v-if="!possible" data-test="passkey-not-here">{{ t('account.passkeyNotHere') }}</p>
     <form v-else class="stack" novalidate @submit.prevent="add">
-      <TextField id="passkey-name" v-model="name" :label="t('account.passkeyName')" :placeholder="t('account.passkeyExample')" />
+      <TextField
+        id="passkey-name"
+        v-model="name"
+        :bounds="boundsOf(nameSchema)"
+        :label="t('account.passkeyName')"
+        :placeholder="t('account.passkeyExample')"
+      />
       <p v-if="brokenOff" class="alarm" role="alert">{{ t('account.passkeyBrokenOff') }}</p>
-      <button type="submit" class="push" :disabled="name.trim() === ''" data-test="add-passkey">{{ t('account.passkeyAdd') }}</button>
+      <button type="submit" class="push" :disabled="!nameFits" data-test="add-passkey">{{ t('account.passkeyAdd') }}</button>
     </form>
   </section>
 </template>
 
 <style scoped>
-/* Below the second factor, which it is one of. */
-@media (min-width: 801px) {
-  section {
-    grid-column: 2;
-  }
-}
 .stack {
   display: grid;
   gap: 10px;

@@ -30,7 +30,7 @@ async function send(reply: () => Promise<Reply<Session> | undefined>): Promise<v
     const said = await session.become(Promise.resolve(came));
     if (said.ok) session.confirmed(true);
     else if (said.problem.code === 'code-needed') await factor.need();
-    else wrong.value = said.problem.title;
+    else wrong.value = said.problem.code === 'wrong-sign-in' ? t('door.confirmWrong') : said.problem.title;
   } catch (error) {
     if (!(error instanceof NotReached)) throw error;
     wrong.value = t('common.notReached');
@@ -53,7 +53,7 @@ async function send(reply: () => Promise<Reply<Session> | undefined>): Promise<v
       <TextField v-if="needsFactor" id="confirm-factor" v-model="code" inputmode="numeric" :label="t('door.factor')" />
       <p v-if="wrong" class="alarm" role="alert">{{ wrong }}</p>
       <div class="inline">
-        <button type="submit" class="push full">{{ t('door.confirmIt') }}</button>
+        <button type="submit" class="push" :class="{ full: !passkey }">{{ t('door.confirmIt') }}</button>
         <button type="button" class="push" @click="session.confirmed(false)">{{ t('door.cancel') }}</button>
       </div>
     </form>
