@@ -158,3 +158,29 @@ test('an answer is kept even where the page is left in the instant it shows', as
       .toContain('test.answered');
   }
 });
+
+test('an answer is kept even where the browser’s store is not through with it when the page is left', async ({ page }) => {
+  const id = await onTheBench(page);
+  await page.keyboard.press('c');
+  await walk(page);
+  // Everything before is stored and sent; from here on the store is held up until the page is gone.
+  await expect(page.getByTestId('unsent')).toHaveCount(0);
+  await page.evaluate(
+    () =>
+      new Promise<void>((held) => {
+        indexedDB.open('veglia').onsuccess = ({ target }) => {
+          const store = (target as IDBOpenDBRequest).result.transaction('waiting', 'readwrite').objectStore('waiting');
+          const again = (): void => void (store.get(0).onsuccess = again);
+          store.get(0).onsuccess = () => (held(), again());
+        };
+      }),
+  );
+  await page.keyboard.press('1');
+  await expect(page.locator('[data-kind="test.answered"]')).toHaveCount(1);
+  await page.reload();
+  await expect(page.locator('[data-kind="test.answered"]')).toHaveCount(1);
+  await expect
+    .poll(async () => JSON.stringify(await (await page.request.get(`/api/jobs/${id}`)).json()).split('"test.answered"').length - 1)
+    .toBe(1);
+  expect(await page.evaluate(() => Object.keys(localStorage).filter((key) => key.startsWith('veglia.on-its-way')))).toEqual([]);
+});

@@ -12,15 +12,50 @@ import { local, type Waiting } from './local.ts';
 
 export type { Waiting };
 
-/** All at once, and given to the disk at once: a page that is left, or a plug that is pulled, right after it takes nothing along. */
+/**
+ * Until the browser's own store has them they also stand where writing waits for nothing: a page that is left takes a transaction along
+ * that is not through yet, and on a busy machine that is long enough to meet.
+ */
+const journalAt = 'veglia.on-its-way.';
+const inJournal = (): string[] => Object.keys(localStorage).filter((key) => key.startsWith(journalAt));
+
+/** All at once, and given to the disk at once. */
 export async function put(entries: readonly Waiting[]): Promise<void> {
-  const transaction = (await local()).transaction('waiting', 'readwrite', { durability: 'strict' });
-  const added = entries.map((entry) => transaction.store.add(entry));
-  transaction.commit();
-  await Promise.all([...added, transaction.done]);
+  const [first] = entries;
+  if (!first) return;
+  const key = `${journalAt}${first.draft.id}`;
+  try {
+    localStorage.setItem(key, JSON.stringify(entries));
+  } catch {
+    // Full, or not allowed: the store itself is asked, and says so where it can't either.
+  }
+  try {
+    const transaction = (await local()).transaction('waiting', 'readwrite', { durability: 'strict' });
+    const added = entries.map((entry) => transaction.store.add(entry));
+    transaction.commit();
+    await Promise.all([...added, transaction.done]);
+  } finally {
+    localStorage.removeItem(key);
+  }
 }
 
+/** What a page that was left did not get into the store. The server takes an entry once, however often it is sent. */
+async function recover(): Promise<void> {
+  for (const key of inJournal()) {
+    const entries = JSON.parse(localStorage.getItem(key) ?? '[]') as Waiting[];
+    const transaction = (await local()).transaction('waiting', 'readwrite', { durability: 'strict' });
+    const there = new Set((await transaction.store.getAll()).map(({ draft }) => draft.id));
+    for (const entry of entries) if (!there.has(entry.draft.id)) await transaction.store.add(entry);
+    await transaction.done;
+    localStorage.removeItem(key);
+  }
+}
+let recovering: Promise<void> | undefined;
+/** Once for the page, before anything is read of what waits: what it writes itself is not recovered. */
+const recovered = (): Promise<void> => (recovering ??= recover());
+
 export async function waitingFor(jobId: string): Promise<Waiting[]> {
+  await recovered();
   return (await local()).getAllFromIndex('waiting', 'job', jobId);
 }
 
@@ -52,6 +87,7 @@ export function listenToOutbox(listener: OutboxListener): void {
 
 export const outbox: Sync<Waiting, Appended> = new Sync<Waiting, Appended>({
   async open() {
+    await recovered();
     // Somebody else's wait until they sign in here: nothing is sent under another name.
     return (await (await local()).getAll('waiting')).filter(({ refused, by }) => refused === undefined && by === signedInAs.value);
   },
