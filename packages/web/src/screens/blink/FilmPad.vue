@@ -85,7 +85,8 @@ async function start(): Promise<void> {
   if (!player || starting.value) return;
   note.value = undefined;
   starting.value = true;
-  const apart = props.of === 'video' && chosen ? await filmOfFile(chosen, { ...spot.value }, seen) : undefined;
+  // Where it can't be taken apart, or what does that can't be fetched, it is played.
+  const apart = props.of === 'video' && chosen ? await filmOfFile(chosen, { ...spot.value }, seen).catch(() => undefined) : undefined;
   starting.value = false;
   if (apart) {
     recording.value = apart.film;
