@@ -29,26 +29,35 @@ export async function put(entries: readonly Waiting[]): Promise<void> {
   } catch {
     // Full, or not allowed: the store itself is asked, and says so where it can't either.
   }
-  try {
-    const transaction = (await local()).transaction('waiting', 'readwrite', { durability: 'strict' });
-    const added = entries.map((entry) => transaction.store.add(entry));
-    transaction.commit();
-    await Promise.all([...added, transaction.done]);
-  } finally {
-    localStorage.removeItem(key);
-  }
+  const transaction = (await local()).transaction('waiting', 'readwrite', { durability: 'strict' });
+  const added = entries.map((entry) => transaction.store.add(entry));
+  transaction.commit();
+  await Promise.all([...added, transaction.done]);
+  // Only now: where the store failed, the next opening tries again.
+  localStorage.removeItem(key);
 }
 
+function journalled(key: string): Waiting[] {
+  try {
+    return JSON.parse(localStorage.getItem(key) ?? '[]') as Waiting[];
+  } catch {
+    // Not of ours, or damaged: nothing can be read of it, now or later.
+    return [];
+  }
+}
 /** What a page that was left did not get into the store. The server takes an entry once, however often it is sent. */
 async function recover(): Promise<void> {
-  for (const key of inJournal()) {
-    const entries = JSON.parse(localStorage.getItem(key) ?? '[]') as Waiting[];
-    const transaction = (await local()).transaction('waiting', 'readwrite', { durability: 'strict' });
-    const there = new Set((await transaction.store.getAll()).map(({ draft }) => draft.id));
-    for (const entry of entries) if (!there.has(entry.draft.id)) await transaction.store.add(entry);
-    await transaction.done;
-    localStorage.removeItem(key);
-  }
+  for (const key of inJournal())
+    try {
+      const entries = journalled(key);
+      const transaction = (await local()).transaction('waiting', 'readwrite', { durability: 'strict' });
+      const there = new Set((await transaction.store.getAll()).map(({ draft }) => draft.id));
+      for (const entry of entries) if (!there.has(entry.draft.id)) await transaction.store.add(entry);
+      await transaction.done;
+      localStorage.removeItem(key);
+    } catch {
+      // It stays for the next opening, and the job opens all the same.
+    }
 }
 let recovering: Promise<void> | undefined;
 /** Once for the page, before anything is read of what waits: what it writes itself is not recovered. */

@@ -86,8 +86,11 @@ async function start(): Promise<void> {
   note.value = undefined;
   starting.value = true;
   // Where it can't be taken apart, or what does that can't be fetched, it is played.
-  const apart = props.of === 'video' && chosen ? await filmOfFile(chosen, { ...spot.value }, seen).catch(() => undefined) : undefined;
+  const file = props.of === 'video' ? chosen : undefined;
+  const apart = file && (await filmOfFile(file, { ...spot.value }, seen).catch(() => undefined));
   starting.value = false;
+  // Left, or another film chosen meanwhile.
+  if (!video.value || (file && file !== chosen)) return;
   if (apart) {
     recording.value = apart.film;
     await apart.read();
